@@ -1,0 +1,54 @@
+import nextVitals from "eslint-config-next/core-web-vitals";
+import nextTypescript from "eslint-config-next/typescript";
+import prettier from "eslint-config-prettier";
+
+/**
+ * The layers: app → ui and server → core. Core imports nothing of ours outside core, ui takes only types from the
+ * server, and nothing points back.
+ */
+const layers = [
+  { target: "./src/core", from: ["./src/server", "./src/ui", "./src/app", "./src/cli", "./src/workers"] },
+  { target: "./src/server", from: ["./src/ui", "./src/app", "./src/cli"] },
+  { target: "./src/ui", from: ["./src/app", "./src/cli", "./src/server"] },
+  { target: "./src/workers", from: ["./src/app", "./src/ui", "./src/cli", "./src/server"] },
+];
+
+/** What core may not touch: the interface, the database, files, clocks and randomness arrive as arguments. */
+const forbiddenInCore = [
+  "react",
+  "next",
+  "next/*",
+  "react-dom",
+  "better-sqlite3",
+  "drizzle-orm",
+  "drizzle-orm/*",
+  "node:*",
+  "fs",
+];
+
+const config = [
+  { ignores: [".next/**", ".lantern/**", "node_modules/**", "next-env.d.ts", "data/**", "coverage/**"] },
+  ...nextVitals,
+  ...nextTypescript,
+  prettier,
+  {
+    rules: {
+      "import/no-restricted-paths": ["error", { zones: layers }],
+      "@typescript-eslint/no-unused-vars": ["error", { argsIgnorePattern: "^_", varsIgnorePattern: "^_" }],
+    },
+  },
+  {
+    files: ["src/core/**/*.ts"],
+    ignores: ["**/*.test.ts"],
+    rules: {
+      "no-restricted-imports": ["error", { patterns: forbiddenInCore }],
+      "no-restricted-globals": ["error", "process", "window", "document", "crypto", "performance", "fetch"],
+      "no-restricted-properties": [
+        "error",
+        { object: "Date", property: "now", message: "core has no clock: take the time as an argument" },
+        { object: "Math", property: "random", message: "core has no randomness: take it as an argument" },
+      ],
+    },
+  },
+];
+export default config;

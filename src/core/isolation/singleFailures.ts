@@ -1,0 +1,91 @@
+import type { Carrier } from "../plant/carriers";
+import { viaNames, leastWay, barrierDistance } from "../trace/barrierDistance";
+import type { SourceVertex } from "../trace/sources";
+import { gatesOf, gateVertices, placeName } from "../trace/stateGraph";
+import { arrivesAs, faceVertices, type WorkFace } from "../trace/workFaces";
+import type { BarrierField } from "./pairs";
+
+/** A face that energy reaches, with nothing isolated on the way. */
+export type Lit = Readonly<{
+  face: string;
+  arrives: Carrier;
+  source: string;
+  carrier: Carrier;
+  via: readonly string[];
+}>;
+
+/** What one barrier failing alone would do. */
+export type SingleFailure = Readonly<{
+  device: string;
+  /** Faces that were dark and would be lit. */
+  faces: readonly string[];
+  /** Every energy that would newly arrive, also at a face that something else lights already. */
+  lights: readonly Lit[];
+}>;
+
+type Reaching = Readonly<{ face: WorkFace; source: SourceVertex }>;
+
+/** Every energy that reaches a face past the isolated devices, sorted by face, carrier as it arrives, source. */
+export function litWith(field: BarrierField, reaching: readonly Reaching[], isolated: ReadonlySet<number>): Lit[] {
+  const { graph } = field;
+  const lit: Lit[] = [];
+  const credited = [...isolated].filter((item) => field.creditable.has(item));
+  for (const face of field.faces) {
+    const sources = reaching.filter((pair) => pair.face === face).map((pair) => pair.source);
+    for (const targets of faceVertices(face).values()) {
+      const gateMarks = gatesOf(graph, credited);
+      const distance = barrierDistance(graph, targets, gateMarks);
+      for (const source of sources) {
+        const own = isolated.has(source.item) && gateVertices(graph, source.item).length > 1;
+        // A source's own device is no barrier to it, on whatever carrier the way comes back through it.
+        const marks = own
+          ? gatesOf(
+              graph,
+              credited.filter((item) => item !== source.item),
+            )
+          : gateMarks;
+        const dist = own ? barrierDistance(graph, targets, marks) : distance;
+        if (dist.gates[source.vertex] !== 0) continue;
+        const way = leastWay(graph, source.vertex, targets, marks, dist)!;
+        lit.push({
+          face: face.name,
+          arrives: arrivesAs(way),
+          source: placeName(graph, source.vertex),
+          carrier: source.carrier,
+          via: viaNames(graph, way),
+        });
+      }
+    }
+  }
+  return lit.sort((a, b) => (litKey(a) < litKey(b) ? -1 : 1));
+}
+
+function litKey({ face, arrives, source, carrier }: Lit): string {
+  return [face, arrives, source, carrier].join("\u0000");
+}
+
+/**
+ * For each isolated creditable device, what lights if it alone leaks or is opened again; also when nothing does. Sorted
+ * by tag. Devices with a common cause are still failed one at a time here: their shared failure shows in the depth.
+ *
+ * Cost: for each device, a search for each face and carrier.
+ */
+export function singleFailures(
+  field: BarrierField,
+  reaching: readonly Reaching[],
+  isolated: ReadonlySet<number>,
+): SingleFailure[] {
+  const before = litWith(field, reaching, isolated);
+  const litBefore = new Set(before.map(litKey));
+  const facesBefore = new Set(before.map((row) => row.face));
+  return [...isolated]
+    .filter((item) => field.creditable.has(item))
+    .map((item) => {
+      const without = new Set(isolated);
+      without.delete(item);
+      const lights = litWith(field, reaching, without).filter((row) => !litBefore.has(litKey(row)));
+      const faces = [...new Set(lights.map((row) => row.face))].filter((face) => !facesBefore.has(face));
+      return { device: field.graph.plant.items[item]!.tag, faces, lights };
+    })
+    .sort((a, b) => (a.device < b.device ? -1 : 1));
+}

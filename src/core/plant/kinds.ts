@@ -1,0 +1,112 @@
+import type { Carrier } from "./carriers";
+import type { SiteKind } from "./plant";
+
+type Conversion = readonly [from: Carrier, to: Carrier];
+
+type Kind = Readonly<{
+  /** Within each part of the item. */
+  converts: readonly Conversion[];
+  /** From one part to every other part. An item without parts makes them within its body: the worse assumption. */
+  convertsAcross?: readonly Conversion[];
+  /** Made only by an item that has a link of the carrier they end in: a pump feeds hydraulics only where it is piped to. */
+  convertsWhereLinked?: readonly Conversion[];
+}>;
+
+const both = (a: Carrier, b: Carrier): readonly Conversion[] => [
+  [a, b],
+  [b, a],
+];
+
+const rotatingMachine: Kind = {
+  // A stopped pump is turned by flow.
+  converts: both("shaft", "fluid"),
+  convertsWhereLinked: [
+    ["shaft", "hydraulic"],
+    ["shaft", "pneumatic"],
+  ],
+};
+const transformer: Kind = {
+  // Test voltage on the low side comes out high on the other: power and control turn into each other.
+  converts: both("power", "control"),
+};
+const ownControlSupply: Kind = { converts: [["power", "control"]] };
+const actuator: Kind = {
+  converts: [
+    ["pneumatic", "shaft"],
+    ["hydraulic", "shaft"],
+    ["power", "shaft"],
+    ["shaft", "hydraulic"],
+    ["shaft", "pneumatic"],
+    ...both("gravity", "shaft"),
+  ],
+};
+const hoist: Kind = { converts: both("shaft", "gravity") };
+const conveyor: Kind = { converts: [...both("shaft", "bulk"), ["gravity", "shaft"]] };
+const exchanger: Kind = { converts: [], convertsAcross: both("fluid", "heat") };
+const passesOnly: Kind = { converts: [] };
+
+/**
+ * What an item does to a carrier inside it: it passes every carrier on, and its kind adds these conversions. A device
+ * makes none, whatever its kind. Common practice, no source.
+ */
+export const KINDS: Readonly<Record<string, Kind>> = {
+  motor: { converts: both("power", "shaft") }, // a driven motor generates
+  pump: rotatingMachine,
+  compressor: rotatingMachine,
+  fan: rotatingMachine,
+  transformer,
+  "voltage transformer": transformer,
+  "control transformer": transformer,
+  starter: ownControlSupply,
+  panel: ownControlSupply,
+  drive: ownControlSupply,
+  ups: ownControlSupply,
+  actuator,
+  cylinder: actuator,
+  hoist,
+  lift: hoist,
+  "tilting table": hoist,
+  conveyor,
+  screw: conveyor,
+  feeder: conveyor,
+  elevator: conveyor,
+  exchanger,
+  jacket: exchanger,
+  coil: exchanger,
+  tracer: exchanger,
+  heater: { converts: [["power", "heat"]] },
+  // Kinds that pass energy on and change nothing. Listed so that a misspelt kind can be told from these.
+  header: passesOnly,
+  junction: passesOnly,
+  tee: passesOnly,
+  pipe: passesOnly,
+  vessel: passesOnly,
+  tank: passesOnly,
+  silo: passesOnly,
+  sump: passesOnly,
+  valve: passesOnly,
+  "check valve": passesOnly,
+  "control valve": passesOnly,
+  "relief valve": passesOnly,
+  blind: passesOnly,
+  breaker: passesOnly,
+  isolator: passesOnly,
+  switch: passesOnly,
+  busbar: passesOnly,
+  incomer: passesOnly,
+  coupling: passesOnly,
+  gearbox: passesOnly,
+  pin: passesOnly,
+  bleed: passesOnly,
+  filter: passesOnly,
+  instrument: passesOnly,
+  capacitor: passesOnly,
+  accumulator: passesOnly,
+  spring: passesOnly,
+  agitator: passesOnly,
+};
+
+/** The kind's conversions, the site's own kinds first; undefined when nobody has said what the kind does. */
+export function kindOf(kind: string, siteKinds: readonly SiteKind[]): Kind | undefined {
+  return siteKinds.find((own) => own.kind === kind) ?? (Object.hasOwn(KINDS, kind) ? KINDS[kind] : undefined);
+}

@@ -1,0 +1,109 @@
+import type { Carrier } from "./carriers";
+import type { StoredEnergy } from "../energy/storedEnergy";
+
+/**
+ * The plant register as the core sees it. An item is a tagged thing; a part is a declared compartment of it that does
+ * not communicate with the others; a place is an item or one of its parts: where energy can be and where people work.
+ */
+export type Item = Readonly<{
+  tag: string;
+  kind: string;
+  name?: string;
+  area?: string;
+  /** Floor level, in metres above the site datum. */
+  level_m?: number;
+  /** What is written on the plate of the real device, when it differs from the tag. */
+  plate?: string;
+  /** What is inside, in the words of the register. */
+  contents?: Contents;
+  parts: readonly string[];
+  /** The item that normally feeds this one's power. Power from anywhere else is hidden. */
+  feeder?: string;
+  /** Carriers that this consumer needs to run. */
+  needs: readonly Carrier[];
+  sources: readonly Source[];
+  device?: Device;
+  bleed?: Bleed;
+}>;
+
+export type Contents = Readonly<{
+  fluid: string;
+  temperature_C?: number;
+  /** Gauge pressure, in pascal. */
+  pressure_Pa?: number;
+  hazards: readonly Hazard[];
+}>;
+
+export const HAZARDS = ["flammable", "toxic", "corrosive", "asphyxiant", "self-heating"] as const;
+export type Hazard = (typeof HAZARDS)[number];
+
+/** A place that supplies a carrier by itself. */
+export type Source = Readonly<{
+  carrier: Carrier;
+  /** True keeps supplying; false is stored: finite, to be released, restrained or waited for. */
+  feeding: boolean;
+  /** Stored energy that comes back by itself stays lit and is verified continuously. */
+  regenerating: boolean;
+  /** False for a source that cannot be disconnected: a battery, a photovoltaic panel. */
+  disconnectable: boolean;
+  /** The part it is in; missing means every part (the worse). */
+  part?: string;
+  stored?: StoredEnergy;
+}>;
+
+/** An item that can stop carriers. It stands passing or stopping, never "open" or "closed". */
+export type Device = Readonly<{
+  stops: readonly Carrier[];
+  credit: boolean;
+  positive: boolean;
+  lockable: boolean;
+  /** Minutes to isolate, lock and tag it. Finite, 0 or more. */
+  effort_min: number;
+  /** Devices with the same word fail together and count as one barrier. */
+  commonCause?: string;
+  /** Tags of what holds this device in place. Credited only once that is made safe; until then it is not. */
+  heldBy: readonly string[];
+  /** How it stands today; missing or unknown counts as passing. */
+  stands: "passing" | "stopping" | "unknown";
+  /** Port pairs that pass, one list for each position of a several-way device. */
+  positions?: readonly (readonly (readonly [string, string])[])[];
+}>;
+
+export type Bleed = Readonly<{ safe: boolean; gauge: boolean }>;
+
+/** A connection between two places that carries one carrier, both ways unless `oneWay`. */
+export type Link = Readonly<{
+  from: string;
+  to: string;
+  carries: Carrier;
+  oneWay: boolean;
+  /** Normal flow is from→to, or none. */
+  normal: "forward" | "none";
+  /** A wall between two fluids: no connection, but a tube leak would make it one. */
+  wall: boolean;
+  /** ISO date of the day somebody last walked it on the plant. */
+  walked?: string;
+  /** A hose, jumper or generator that is there only for a while: ISO dates. */
+  temporary?: Readonly<{ from: string; until: string }>;
+}>;
+
+/** A kind that the site adds: the conversions it makes besides passing each carrier on. */
+export type SiteKind = Readonly<{
+  kind: string;
+  converts: readonly (readonly [Carrier, Carrier])[];
+}>;
+
+export type Plant = Readonly<{
+  items: readonly Item[];
+  links: readonly Link[];
+  kinds: readonly SiteKind[];
+}>;
+
+/**
+ * May isolating this device be counted as a barrier? A device held in place by another energy is not credited, for the
+ * register cannot know that the energy is locked out; nor is a several-way device with no position that passes nothing.
+ */
+export function isCreditable(device: Device): boolean {
+  if (!device.credit || device.heldBy.length > 0) return false;
+  return device.positions === undefined || device.positions.some((pairs) => pairs.length === 0);
+}

@@ -1,0 +1,101 @@
+import { z } from "zod";
+import { CARRIERS } from "./carriers";
+import { HAZARDS } from "./plant";
+import { storedEnergySchema } from "../energy/storedEnergy";
+
+export const PLANT_FORMAT = "heavy-lantern/plant";
+
+/** Two years of minutes. An effort above it is a slip of the keyboard, and would not fit the exact arithmetic. */
+const MAX_EFFORT_MIN = 1_000_000;
+
+const word = z.string({ error: "must be text" });
+const tag = word
+  .min(1, "must not be empty")
+  .max(80, "must be at most 80 characters")
+  .refine((text) => text === text.trim() && !/[\u0000-\u001f]/.test(text), {
+    error: "must not begin or end with a space or hold control characters",
+  });
+const flag = z.boolean({ error: "must be true or false" });
+const number = z.number({ error: "must be a number" });
+const carrier = z.enum(CARRIERS, {
+  error: (issue) => `unknown carrier ${JSON.stringify(issue.input)}; one of ${CARRIERS.join(", ")}`,
+});
+
+const source = z.looseObject({
+  carrier,
+  feeding: flag.default(true),
+  regenerating: flag.default(false),
+  disconnectable: flag.default(true),
+  part: word.optional(),
+  stored: storedEnergySchema.optional(),
+});
+
+const device = z.looseObject({
+  stops: z.array(carrier, { error: "must be a list of carriers" }).min(1, "must name at least one carrier"),
+  credit: flag,
+  positive: flag.default(false),
+  lockable: flag.default(false),
+  effort: z
+    .number({ error: "must be a number of minutes, 0 or more" })
+    .min(0, "must be a number of minutes, 0 or more")
+    .max(MAX_EFFORT_MIN, `must be at most ${MAX_EFFORT_MIN} minutes`),
+  commonCause: word.min(1, "must not be empty").optional(),
+  heldBy: z.array(tag, { error: "must be a list of tags" }).default([]),
+  stands: z
+    .enum(["passing", "stopping", "unknown"], { error: "must be passing, stopping or unknown" })
+    .default("unknown"),
+  positions: z.array(z.array(z.tuple([word, word]))).optional(),
+});
+
+const item = z.looseObject({
+  tag,
+  kind: word.min(1, "must not be empty"),
+  name: word.optional(),
+  area: word.optional(),
+  level_m: number.optional(),
+  plate: word.optional(),
+  contents: z
+    .object({
+      fluid: word,
+      temperature_C: number.min(-273.15, "must be above absolute zero").optional(),
+      pressure_Pa: number.optional(),
+      hazards: z.array(z.enum(HAZARDS, { error: `must be among ${HAZARDS.join(", ")}` })).default([]),
+    })
+    .optional(),
+  parts: z.array(tag, { error: "must be a list of names" }).default([]),
+  feeder: tag.optional(),
+  needs: z.array(carrier).default([]),
+  source: z.array(source, { error: "must be a list" }).default([]),
+  device: device.optional(),
+  bleed: z.looseObject({ safe: flag.default(false), gauge: flag.default(false) }).optional(),
+});
+
+const isoDate = word.regex(/^\d{4}-\d{2}-\d{2}$/, "must be a date, year-month-day");
+
+const link = z.looseObject({
+  from: tag,
+  to: tag,
+  carries: carrier,
+  oneWay: flag.default(false),
+  normal: z.enum(["forward", "none"], { error: "must be forward or none" }).default("forward"),
+  wall: flag.default(false),
+  walked: isoDate.optional(),
+  temporary: z.object({ from: isoDate, until: isoDate }).optional(),
+});
+
+const siteKind = z.object({
+  kind: word.min(1, "must not be empty"),
+  converts: z.array(z.tuple([carrier, carrier])).default([]),
+});
+
+export const plantSchema = z.looseObject({
+  format: z.literal(PLANT_FORMAT, { error: `must be "${PLANT_FORMAT}"` }),
+  version: z.literal(1, { error: "must be 1" }),
+  kinds: z.array(siteKind, { error: "must be a list" }).default([]),
+  items: z.array(item, { error: "must be a list" }),
+  links: z.array(link, { error: "must be a list" }),
+});
+
+export type PlantFile = z.output<typeof plantSchema>;
+/** What a file may hold before the defaults are filled in. */
+export type PlantInput = z.input<typeof plantSchema>;

@@ -1,0 +1,258 @@
+import Papa from "papaparse";
+import { buildPlant } from "./buildPlant";
+import type { Plant } from "./plant";
+import { PLANT_FORMAT, plantSchema } from "./plantSchema";
+import type { Problem, Read } from "./problem";
+
+export const ITEM_COLUMNS = [
+  "tag",
+  "name",
+  "kind",
+  "area",
+  "level_m",
+  "plate",
+  "parts",
+  "feeder",
+  "needs",
+  "contents",
+  "temperature_C",
+  "pressure_Pa",
+  "hazards",
+  "source",
+  "stored",
+  "stops",
+  "credit",
+  "positive",
+  "lockable",
+  "effort",
+  "stands",
+  "commonCause",
+  "heldBy",
+  "bleed",
+] as const;
+export const LINK_COLUMNS = ["from", "to", "carries", "oneWay", "normal", "wall", "walked", "until"] as const;
+
+type CsvFile = Readonly<{ name: string; text: string }>;
+type Row = Readonly<Record<string, string>>;
+
+/**
+ * A plant from `items.csv` and `links.csv`. Lists in a cell are parted by semicolons; a stored energy is written
+ * `power capacitor capacitance_F=0.0022 voltage_V=565`. Nothing is taken unless both files are right.
+ */
+export function readPlantCsv(itemsFile: CsvFile, linksFile: CsvFile): Read<Plant> {
+  const items = readTable(itemsFile, ITEM_COLUMNS, ["tag", "kind"]);
+  const links = readTable(linksFile, LINK_COLUMNS, ["from", "to", "carries"]);
+  if (!items.ok || !links.ok) {
+    return { ok: false, problems: [...(items.ok ? [] : items.problems), ...(links.ok ? [] : links.problems)] };
+  }
+  const problems: Problem[] = [];
+  const raw = {
+    format: PLANT_FORMAT,
+    version: 1,
+    items: items.value.map((row, index) =>
+      itemFromRow(row, (field, message) =>
+        problems.push({ file: itemsFile.name, row: index + 2, tag: row.tag, field, message }),
+      ),
+    ),
+    links: links.value.map((row, index) =>
+      linkFromRow(row, (field, message) =>
+        problems.push({ file: linksFile.name, row: index + 2, tag: row.from, field, message }),
+      ),
+    ),
+  };
+  const parsed = plantSchema.safeParse(raw);
+  if (!parsed.success) {
+    for (const issue of parsed.error.issues) {
+      const [list, index, ...rest] = issue.path;
+      const file = list === "links" ? linksFile : itemsFile;
+      const row = (list === "links" ? links : items).value[Number(index)];
+      problems.push({
+        file: file.name,
+        row: Number(index) + 2,
+        tag: row?.tag ?? row?.from,
+        field: columnOf(rest.map(String)),
+        message: issue.message,
+      });
+    }
+  }
+  if (problems.length > 0 || !parsed.success) return { ok: false, problems };
+  return buildPlant(parsed.data, {
+    item: (index) => ({ file: itemsFile.name, row: index + 2 }),
+    link: (index) => ({ file: linksFile.name, row: index + 2 }),
+  });
+}
+
+/** The schema's path as the column the person sees: device.effort is in column effort. */
+function columnOf(path: readonly string[]): string | undefined {
+  const known = new Set<string>([...ITEM_COLUMNS, ...LINK_COLUMNS]);
+  return path.findLast((name) => known.has(name)) ?? path.join(".");
+}
+
+function readTable(file: CsvFile, columns: readonly string[], required: readonly string[]): Read<readonly Row[]> {
+  const refuse = (message: string, rest: Partial<Problem> = {}): Read<readonly Row[]> => ({
+    ok: false,
+    problems: [{ file: file.name, message, ...rest }],
+  });
+  if (file.text.trim() === "") return refuse("the file is empty");
+  if (file.text.includes("\u0000") || file.text.includes("\ufffd")) return refuse("the file is not text");
+  const parsed = Papa.parse<Row>(file.text.replace(/^\ufeff/, ""), {
+    header: true,
+    skipEmptyLines: "greedy",
+    delimiter: ",",
+    transformHeader: (heading) => heading.trim(),
+    transform: (value) => value.trim(),
+  });
+  const headings = parsed.meta.fields ?? [];
+  const unknown = headings.find((heading) => !columns.includes(heading));
+  if (unknown !== undefined) {
+    return refuse(`unknown column; the columns are ${columns.join(", ")}`, { row: 1, field: unknown });
+  }
+  const missing = required.find((column) => !headings.includes(column));
+  if (missing !== undefined) return refuse("this column is missing", { row: 1, field: missing });
+  const [fault] = parsed.errors;
+  if (fault) {
+    const row = (fault.row ?? 0) + 2;
+    return refuse(`${fault.message.toLowerCase()}; quote a cell that holds a comma`, { row });
+  }
+  if (parsed.data.length === 0) return refuse("there is a heading but no rows");
+  return { ok: true, value: parsed.data, warnings: [] };
+}
+
+type Say = (field: string, message: string) => void;
+
+function itemFromRow(row: Row, say: Say): Record<string, unknown> {
+  const isDevice = ["stops", "credit", "effort", "positive", "lockable", "commonCause", "heldBy"].some(
+    (key) => row[key],
+  );
+  const hasContents = ["contents", "temperature_C", "pressure_Pa", "hazards"].some((key) => row[key]);
+  return dropMissing({
+    tag: row.tag,
+    name: text(row.name),
+    kind: row.kind,
+    area: text(row.area),
+    level_m: numberCell(row.level_m),
+    plate: text(row.plate),
+    parts: list(row.parts),
+    feeder: text(row.feeder),
+    needs: list(row.needs),
+    contents: hasContents
+      ? dropMissing({
+          fluid: row.contents ?? "",
+          temperature_C: numberCell(row.temperature_C),
+          pressure_Pa: numberCell(row.pressure_Pa),
+          hazards: list(row.hazards),
+        })
+      : undefined,
+    source: [...sourceCells(row.source, say), ...storedCells(row.stored, say)],
+    device: isDevice
+      ? dropMissing({
+          stops: list(row.stops),
+          credit: flagCell(row.credit),
+          positive: flagCell(row.positive) ?? false,
+          lockable: flagCell(row.lockable) ?? false,
+          effort: numberCell(row.effort),
+          commonCause: text(row.commonCause),
+          heldBy: list(row.heldBy),
+          stands: text(row.stands) ?? "unknown",
+        })
+      : undefined,
+    bleed: row.bleed ? bleedCell(row.bleed, say) : undefined,
+  });
+}
+
+function linkFromRow(row: Row, say: Say): Record<string, unknown> {
+  if (row.until && !row.walked) say("walked", "a temporary link needs the day it was fitted and walked");
+  return dropMissing({
+    from: row.from,
+    to: row.to,
+    carries: row.carries,
+    oneWay: flagCell(row.oneWay) ?? false,
+    normal: text(row.normal) ?? "forward",
+    wall: flagCell(row.wall) ?? false,
+    walked: text(row.walked),
+    temporary: row.until && row.walked ? { from: row.walked, until: row.until } : undefined,
+  });
+}
+
+/** `fluid; power undisconnectable; control part=coil` */
+function sourceCells(cell: string | undefined, say: Say): Record<string, unknown>[] {
+  return list(cell).map((entry) => {
+    const [carrier, ...words] = entry.split(/\s+/);
+    const source: Record<string, unknown> = { carrier };
+    for (const word of words) {
+      if (word === "undisconnectable") source.disconnectable = false;
+      else if (word.startsWith("part=")) source.part = word.slice(5);
+      else say("source", `do not understand ${word}; write a carrier, then undisconnectable or part=NAME`);
+    }
+    return source;
+  });
+}
+
+const FORMS = [
+  "capacitor",
+  "accumulator",
+  "raised mass",
+  "spring",
+  "flywheel",
+  "trapped pressure",
+  "hot body",
+  "other",
+];
+
+/** `gravity raised mass mass_kg=300 height_m=2.5; fluid hot body regenerating` */
+function storedCells(cell: string | undefined, say: Say): Record<string, unknown>[] {
+  return list(cell).flatMap((entry) => {
+    const carrier = entry.split(/\s+/, 1)[0] ?? "";
+    const rest = entry.slice(carrier.length).trim();
+    const form = FORMS.find((name) => rest === name || rest.startsWith(`${name} `));
+    if (form === undefined) {
+      say("stored", `write a carrier, then one of ${FORMS.join(", ")}, then figures`);
+      return [];
+    }
+    const source: Record<string, unknown> = { carrier, feeding: false };
+    const figures: Record<string, unknown> = { form };
+    for (const word of rest.slice(form.length).trim().split(/\s+/).filter(Boolean)) {
+      const [key, value] = word.split("=", 2);
+      if (word === "regenerating") source.regenerating = true;
+      else if (key === "part") source.part = value;
+      else if (key !== undefined && value !== undefined) figures[key] = numberCell(value);
+      else say("stored", `do not understand ${word}; figures are written name=number`);
+    }
+    return [{ ...source, stored: figures }];
+  });
+}
+
+function bleedCell(cell: string, say: Say): Record<string, unknown> {
+  const words = cell.split(/\s+/);
+  const strange = words.find((word) => word !== "safe" && word !== "gauge");
+  if (strange !== undefined) say("bleed", `do not understand ${strange}; write safe, gauge or both`);
+  return { safe: words.includes("safe"), gauge: words.includes("gauge") };
+}
+
+function text(cell: string | undefined): string | undefined {
+  return cell === undefined || cell === "" ? undefined : cell;
+}
+
+function list(cell: string | undefined): string[] {
+  return (cell ?? "")
+    .split(";")
+    .map((entry) => entry.trim())
+    .filter(Boolean);
+}
+
+/** A number, or the text itself, so that the schema refuses it and names the column. */
+function numberCell(cell: string | undefined): number | string | undefined {
+  if (cell === undefined || cell === "") return undefined;
+  return /^[+-]?(\d+\.?\d*|\.\d+)(e[+-]?\d+)?$/i.test(cell) ? Number(cell) : cell;
+}
+
+function flagCell(cell: string | undefined): boolean | string | undefined {
+  if (cell === undefined || cell === "") return undefined;
+  if (cell === "yes" || cell === "true") return true;
+  if (cell === "no" || cell === "false") return false;
+  return cell;
+}
+
+function dropMissing(record: Record<string, unknown>): Record<string, unknown> {
+  return Object.fromEntries(Object.entries(record).filter(([, value]) => value !== undefined));
+}

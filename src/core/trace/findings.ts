@@ -1,0 +1,113 @@
+import { PIPED_OR_WIRED } from "../plant/carriers";
+import { sourcesOf, type SourceVertex } from "./sources";
+import { reachableFrom } from "./barrierDistance";
+import { carrierOf, itemAt, placeName, vertexOf, type StateGraph } from "./stateGraph";
+import { allFaceVertices, type WorkFace } from "./workFaces";
+
+/** Something about the plant or its register that a person must look at. A finding is never a silent gap. */
+export type Finding = Readonly<{
+  code:
+    "no device" | "cannot be disconnected" | "one-way" | "not walked" | "temporary" | "tube leak" | "carriers left out";
+  /** The tag, or two for a link. */
+  tags: readonly string[];
+  sentence: string;
+}>;
+
+type Row = Readonly<{ way: readonly number[]; source: SourceVertex; row: { face: string; source: string } }>;
+
+/** The findings of a trace, each said once. Cost: linear in the routes, plus one search for each wall. */
+export function findingsOf(graph: StateGraph, faces: readonly WorkFace[], rows: readonly Row[]): Finding[] {
+  const found = new Map<string, Finding>();
+  const say = (code: Finding["code"], tags: readonly string[], sentence: string) => {
+    found.set(`${code} ${tags.join(" ")}`, { code, tags, sentence });
+  };
+
+  for (const face of faces) {
+    if (face.narrowedWithoutReason) {
+      say(
+        "carriers left out",
+        [face.name],
+        `Carriers were left out at ${face.name} without a reason. Write the reason.`,
+      );
+    }
+  }
+
+  for (const { way, source, row } of rows) {
+    const devices = way.slice(1, -1).some((vertex) => itemAt(graph, vertex).device);
+    if (!devices) {
+      say(
+        "no device",
+        [row.source, row.face],
+        `Nothing on the way from ${row.source} to ${row.face} can stop ${source.carrier}. Find or fit a device.`,
+      );
+    }
+    if (!source.source.disconnectable) {
+      say(
+        "cannot be disconnected",
+        [row.source],
+        `${row.source} cannot be disconnected: it stays live whatever is locked.`,
+      );
+    }
+    for (let i = 1; i < way.length; i++) linkFindings(graph, way[i - 1]!, way[i]!, say);
+  }
+  tubeLeaks(graph, faces, say);
+  return [...found.values()].sort((a, b) => (key(a) < key(b) ? -1 : 1));
+}
+
+type Say = (code: Finding["code"], tags: readonly string[], sentence: string) => void;
+
+function key(finding: Finding): string {
+  return `${finding.code} ${finding.tags.join(" ")}`;
+}
+
+function linkFindings(graph: StateGraph, from: number, to: number, say: Say): void {
+  for (let arc = graph.out.first[from]!; arc < graph.out.first[from + 1]!; arc++) {
+    if (graph.out.other[arc] !== to) continue;
+    const link = graph.plant.links[graph.out.link[arc]!];
+    if (link === undefined) continue;
+    const ends = [link.from, link.to];
+    const line = `${link.from} to ${link.to} (${link.carries})`;
+    if (link.oneWay && PIPED_OR_WIRED.has(link.carries)) {
+      say("one-way", ends, `${line} is written as one-way. That would act as a credited check valve: confirm it.`);
+    }
+    if (link.walked === undefined) say("not walked", ends, `Nobody has walked ${line}. Walk it before relying on it.`);
+    if (link.temporary) {
+      say("temporary", ends, `${line} is temporary, fitted ${link.temporary.from}, due out ${link.temporary.until}.`);
+    }
+  }
+}
+
+/** A wall is no route, but where energy stands on one side and the work on the other a tube leak would make it one. */
+function tubeLeaks(graph: StateGraph, faces: readonly WorkFace[], say: Say): void {
+  const walls = graph.plant.links.filter((link) => link.wall);
+  if (walls.length === 0) return;
+  const { feeding, stored } = sourcesOf(graph);
+  const lit = reachableFrom(
+    graph,
+    [...feeding, ...stored].map((source) => source.vertex),
+    null,
+  );
+  for (const wall of walls) {
+    const a = graph.places.resolveOne(wall.from);
+    const b = graph.places.resolveOne(wall.to);
+    if (!a.ok || !b.ok) continue;
+    for (const [near, far] of [
+      [a.place, b.place],
+      [b.place, a.place],
+    ] as const) {
+      const start = vertexOf(near, wall.carries);
+      const beyond = vertexOf(far, wall.carries);
+      if (lit[start] === 0) continue;
+      const reached = reachableFrom(graph, [beyond], null);
+      for (const face of faces) {
+        if (allFaceVertices(face).some((vertex) => reached[vertex] === 1 && carrierOf(vertex) === wall.carries)) {
+          say(
+            "tube leak",
+            [placeName(graph, start), face.name],
+            `A leak through the wall at ${placeName(graph, start)} would bring ${wall.carries} to ${face.name}. The wall is no barrier.`,
+          );
+        }
+      }
+    }
+  }
+}

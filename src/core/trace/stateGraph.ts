@@ -1,0 +1,159 @@
+import { CARRIER_COUNT, carrierAt, carrierIndex, type Carrier } from "../plant/carriers";
+import { kindOf } from "../plant/kinds";
+import { isCreditable, type Item, type Plant } from "../plant/plant";
+import { placeIndexOf, type PlaceIndex } from "../plant/resolvePlace";
+
+/** Why an arc makes a route hidden; 0 is plain. */
+export const ARC = { plain: 0, againstFlow: 1, conversion: 2 } as const;
+
+/** Arcs leaving (or entering) each vertex, packed: those of vertex v are numbers `first[v]` to `first[v + 1] - 1`. */
+export type Adjacency = Readonly<{
+  first: Int32Array;
+  /** The vertex at the other end. */
+  other: Int32Array;
+  /** One of ARC. */
+  type: Uint8Array;
+  /** Index of the plant's link, or -1 for a conversion. */
+  link: Int32Array;
+}>;
+
+/**
+ * The plant as a graph of energy: a vertex for every (place, carrier), an arc for every link direction and every
+ * conversion inside an item. It says what may pass: every device is taken as passing, and searches that credit devices
+ * are told which. Walls between two fluids are no arcs; they are kept apart for the findings.
+ *
+ * Vertex number = place · CARRIER_COUNT + carrier index. Memory is linear in places and links.
+ */
+export type StateGraph = Readonly<{
+  plant: Plant;
+  places: PlaceIndex;
+  vertexCount: number;
+  out: Adjacency;
+  in: Adjacency;
+  itemByTag: ReadonlyMap<string, number>;
+}>;
+
+export function vertexOf(place: number, carrier: Carrier): number {
+  return place * CARRIER_COUNT + carrierIndex(carrier);
+}
+export function placeOf(vertex: number): number {
+  return Math.floor(vertex / CARRIER_COUNT);
+}
+export function carrierOf(vertex: number): Carrier {
+  return carrierAt(vertex % CARRIER_COUNT);
+}
+export function itemAt(graph: StateGraph, vertex: number): Item {
+  const item = graph.plant.items[graph.places.itemOf[placeOf(vertex)] ?? -1];
+  if (item === undefined) throw new RangeError(`no item at vertex ${vertex}`);
+  return item;
+}
+export function placeName(graph: StateGraph, vertex: number): string {
+  return graph.places.names[placeOf(vertex)] ?? "?";
+}
+
+/** Builds the state graph of a checked plant. Cost: linear in places, links and conversions. */
+export function buildStateGraph(plant: Plant): StateGraph {
+  const places = placeIndexOf(plant.items);
+  const vertexCount = places.names.length * CARRIER_COUNT;
+  const from: number[] = [];
+  const to: number[] = [];
+  const type: number[] = [];
+  const linkIndex: number[] = [];
+  const add = (a: number, b: number, arcType: number, link: number) => {
+    from.push(a);
+    to.push(b);
+    type.push(arcType);
+    linkIndex.push(link);
+  };
+
+  const linked = new Set<number>();
+  plant.links.forEach((link, index) => {
+    if (link.wall) return;
+    const a = places.resolveOne(link.from);
+    const b = places.resolveOne(link.to);
+    if (!a.ok || !b.ok) throw new Error(`link ${index} was not checked: ${link.from} to ${link.to}`);
+    const tail = vertexOf(a.place, link.carries);
+    const head = vertexOf(b.place, link.carries);
+    linked.add(tail).add(head);
+    add(tail, head, ARC.plain, index);
+    if (!link.oneWay) add(head, tail, link.normal === "forward" ? ARC.againstFlow : ARC.plain, index);
+  });
+
+  const itemByTag = new Map<string, number>();
+  let place = 0;
+  plant.items.forEach((item, itemIndex) => {
+    itemByTag.set(item.tag, itemIndex);
+    const partCount = Math.max(1, item.parts.length);
+    const kind = item.device ? undefined : kindOf(item.kind, plant.kinds);
+    for (let part = 0; part < partCount; part++) {
+      for (const [a, b] of kind?.converts ?? []) {
+        add(vertexOf(place + part, a), vertexOf(place + part, b), ARC.conversion, -1);
+      }
+      for (const [a, b] of kind?.convertsWhereLinked ?? []) {
+        const end = vertexOf(place + part, b);
+        if (linked.has(end)) add(vertexOf(place + part, a), end, ARC.conversion, -1);
+      }
+      for (const [a, b] of kind?.convertsAcross ?? []) {
+        for (let other = 0; other < partCount; other++) {
+          if (other !== part || partCount === 1) {
+            add(vertexOf(place + part, a), vertexOf(place + other, b), ARC.conversion, -1);
+          }
+        }
+      }
+    }
+    place += partCount;
+  });
+
+  return {
+    plant,
+    places,
+    vertexCount,
+    out: pack(vertexCount, from, to, type, linkIndex),
+    in: pack(vertexCount, to, from, type, linkIndex),
+    itemByTag,
+  };
+}
+
+function pack(vertexCount: number, at: number[], other: number[], type: number[], link: number[]): Adjacency {
+  const first = new Int32Array(vertexCount + 1);
+  for (const vertex of at) first[vertex + 1]! += 1;
+  for (let v = 0; v < vertexCount; v++) first[v + 1]! += first[v]!;
+  const next = first.slice();
+  const packed = {
+    first,
+    other: new Int32Array(at.length),
+    type: new Uint8Array(at.length),
+    link: new Int32Array(at.length),
+  };
+  at.forEach((vertex, arc) => {
+    const slot = next[vertex]!++;
+    packed.other[slot] = other[arc]!;
+    packed.type[slot] = type[arc]!;
+    packed.link[slot] = link[arc]!;
+  });
+  return packed;
+}
+
+/**
+ * Marks with 1 the vertices where an isolated device stops the energy. Devices without credit, and devices that are
+ * themselves a work face, mark nothing.
+ */
+export function gatesOf(graph: StateGraph, devices: Iterable<number>): Uint8Array {
+  const gates = new Uint8Array(graph.vertexCount);
+  for (const itemIndex of devices) markGates(graph, gates, itemIndex, 1);
+  return gates;
+}
+
+export function markGates(graph: StateGraph, gates: Uint8Array, itemIndex: number, mark: 0 | 1): void {
+  for (const vertex of gateVertices(graph, itemIndex)) gates[vertex] = mark;
+}
+
+/** The vertices at which this device stops energy; none for what is no device or has no credit. */
+export function gateVertices(graph: StateGraph, itemIndex: number): number[] {
+  const item = graph.plant.items[itemIndex];
+  if (!item?.device || !isCreditable(item.device)) return [];
+  const face = graph.places.resolveFace(item.tag);
+  const place = face.ok ? face.places[0] : undefined;
+  if (place === undefined) throw new Error(`${item.tag} has no place`);
+  return item.device.stops.map((carrier) => vertexOf(place, carrier));
+}

@@ -1,0 +1,173 @@
+import type { Job } from "../job/jobFile";
+import type { Carrier } from "../plant/carriers";
+import { storedQuantity, wayToMakeHarmless, type StoredQuantity } from "../energy/storedEnergy";
+import type { Read } from "../plant/problem";
+import { barrierDistance, leastWay, viaNames, UNREACHED, type BarrierDistance } from "./barrierDistance";
+import { findingsOf, type Finding } from "./findings";
+import { hiddenBy, hiddenTwin, type HiddenBy } from "./hiddenRoute";
+import { sourcesOf, type SourceVertex } from "./sources";
+import { ARC, carrierOf, itemAt, placeName, type StateGraph } from "./stateGraph";
+import { waysIn, type WayIn } from "./waysIn";
+import { faceVertices, workFaces, type WorkFace } from "./workFaces";
+
+/** One energy that reaches the work: a row for each source, carrier supplied, face and carrier as it arrives. */
+export type TracedSource = Readonly<{
+  source: string;
+  carrier: Carrier;
+  face: string;
+  arrives: Carrier;
+  /** Place names from source to face, both included. */
+  via: readonly string[];
+  hidden: boolean;
+  hiddenBy: readonly HiddenBy[];
+  /** Tags of the devices and bleeds on the route, in its order. */
+  devices: readonly string[];
+  bleeds: readonly string[];
+  /** What the route would bring, from the contents of the source item; null when the register does not say. */
+  brings: string | null;
+}>;
+
+export type TracedStored = Readonly<
+  Omit<TracedSource, "hidden" | "hiddenBy"> & {
+    regenerating: boolean;
+    quantity: StoredQuantity | null;
+    harmless: string;
+  }
+>;
+
+export type Trace = Readonly<{
+  format: "heavy-lantern/trace";
+  version: 1;
+  sources: readonly TracedSource[];
+  stored: readonly TracedStored[];
+  waysIn: readonly WayIn[];
+  findings: readonly Finding[];
+}>;
+
+/**
+ * Every energy that may reach the job's faces, with every device passing.
+ *
+ * The route shown has the fewest links; of equal ones the first by the code units of its place names. Where a plain and
+ * a hidden route of the same row both exist, both rows are given. Rows are sorted by face, source, carrier, arrival.
+ *
+ * Cost: for each face and arriving carrier one search of what reaches it, and for each row the length of its route.
+ */
+export function trace(graph: StateGraph, job: Job, file = "job"): Read<Trace> {
+  const faces = workFaces(graph, job, file);
+  if (!faces.ok) return faces;
+  return { ok: true, value: traceFaces(graph, faces.value), warnings: [] };
+}
+
+export function traceFaces(graph: StateGraph, faces: readonly WorkFace[]): Trace {
+  const { feeding, stored } = sourcesOf(graph);
+  const rows: { row: TracedSource; way: number[]; source: SourceVertex }[] = [];
+  const storedRows: TracedStored[] = [];
+  const plainGraph = withoutHiddenArcs(graph);
+  for (const face of faces) {
+    for (const [arrives, targets] of faceVertices(face)) {
+      if (targets.every((target) => graph.in.first[target] === graph.in.first[target + 1] && !hasSource(target)))
+        continue;
+      const distance = barrierDistance(graph, targets, null);
+      const reaching = feeding.filter((source) => distance.gates[source.vertex] !== UNREACHED);
+      const plainDistance = reaching.length === 0 ? null : barrierDistance(plainGraph, targets, null);
+      for (const source of reaching) {
+        for (const way of waysOf(graph, plainGraph, source, targets, distance, plainDistance!)) {
+          const by = hiddenBy(graph, way);
+          rows.push({
+            way,
+            source,
+            row: { ...describe(graph, source, face, arrives, way), hidden: by.length > 0, hiddenBy: by },
+          });
+        }
+      }
+      for (const source of stored) {
+        const way = leastWay(graph, source.vertex, targets, null, distance);
+        if (way === null) continue;
+        const { stored: energy, regenerating } = source.source;
+        storedRows.push({
+          ...describe(graph, source, face, arrives, way),
+          regenerating,
+          quantity: energy === undefined ? null : storedQuantity(energy),
+          harmless: wayToMakeHarmless(energy),
+        });
+      }
+    }
+  }
+  return {
+    format: "heavy-lantern/trace",
+    version: 1,
+    sources: rows.map(({ row }) => row).sort(byRow),
+    stored: storedRows.sort(byRow),
+    waysIn: waysIn(graph, faces, feeding),
+    findings: findingsOf(graph, faces, rows),
+  };
+
+  function hasSource(vertex: number): boolean {
+    return feeding.some((s) => s.vertex === vertex) || stored.some((s) => s.vertex === vertex);
+  }
+}
+
+/** The witness routes of one row: the shortest, and its plain or hidden twin where both exist. */
+function waysOf(
+  graph: StateGraph,
+  plainGraph: StateGraph,
+  source: SourceVertex,
+  targets: readonly number[],
+  distance: BarrierDistance,
+  plainDistance: BarrierDistance,
+): number[][] {
+  const shortest = leastWay(graph, source.vertex, targets, null, distance);
+  if (shortest === null) throw new Error(`${placeName(graph, source.vertex)} was said to reach the face`);
+  const plain = leastWay(plainGraph, source.vertex, targets, null, plainDistance);
+  if (plain === null || hiddenBy(graph, plain).length > 0) return [shortest];
+  // Of equal lengths the plain one leads: it is the one people expect, and the hidden twin follows it.
+  if (distance.steps[source.vertex]! < plainDistance.steps[source.vertex]!) return [plain, shortest];
+  const twin = hiddenBy(graph, shortest).length > 0 ? shortest : hiddenTwin(graph, source.vertex, targets);
+  return twin === null ? [plain] : [plain, twin];
+}
+
+/** The same graph with only arcs along normal flow that convert nothing, and no control. */
+function withoutHiddenArcs(graph: StateGraph): StateGraph {
+  const keep = (side: StateGraph["out"]): StateGraph["out"] => {
+    const first = new Int32Array(graph.vertexCount + 1);
+    const other = new Int32Array(side.other.length);
+    const type = new Uint8Array(side.other.length);
+    const link = new Int32Array(side.other.length);
+    let slot = 0;
+    for (let vertex = 0; vertex < graph.vertexCount; vertex++) {
+      first[vertex] = slot;
+      if (carrierOf(vertex) === "control") continue;
+      for (let arc = side.first[vertex]!; arc < side.first[vertex + 1]!; arc++) {
+        if (side.type[arc] !== ARC.plain) continue;
+        other[slot] = side.other[arc]!;
+        link[slot] = side.link[arc]!;
+        slot++;
+      }
+    }
+    first[graph.vertexCount] = slot;
+    return { first, other, type, link };
+  };
+  return { ...graph, out: keep(graph.out), in: keep(graph.in) };
+}
+
+function describe(graph: StateGraph, source: SourceVertex, face: WorkFace, arrives: Carrier, way: readonly number[]) {
+  const crossed = [...new Set(way.map((vertex) => itemAt(graph, vertex)))];
+  const contents = graph.plant.items[source.item]?.contents;
+  return {
+    source: placeName(graph, source.vertex),
+    carrier: source.carrier,
+    face: face.name,
+    arrives,
+    via: viaNames(graph, way),
+    devices: crossed.filter((item) => item.device).map((item) => item.tag),
+    bleeds: crossed.filter((item) => item.bleed).map((item) => item.tag),
+    brings: contents ? [contents.fluid, ...contents.hazards].join(", ") : null,
+  };
+}
+
+function byRow(a: Omit<TracedSource, "hidden" | "hiddenBy">, b: Omit<TracedSource, "hidden" | "hiddenBy">): number {
+  for (const key of ["face", "source", "carrier", "arrives"] as const) {
+    if (a[key] !== b[key]) return a[key] < b[key] ? -1 : 1;
+  }
+  return 0;
+}

@@ -1,0 +1,91 @@
+import type { Carrier } from "../plant/carriers";
+import { barrierDistance, leastWay, viaNames, UNREACHED } from "./barrierDistance";
+import { hiddenBy, type HiddenBy } from "./hiddenRoute";
+import type { SourceVertex } from "./sources";
+import { carrierOf, itemAt, placeName, placeOf, type StateGraph } from "./stateGraph";
+import { allFaceVertices, type WorkFace } from "./workFaces";
+
+/** One connection by which energy enters a face, with every source that comes that way. */
+export type WayIn = Readonly<{
+  face: string;
+  /** The neighbouring place. */
+  through: string;
+  /** The carrier of the connection, or as it arrives where a part of the same item warms or drives the face. */
+  carrier: Carrier;
+  sources: readonly Readonly<{
+    source: string;
+    carrier: Carrier;
+    via: readonly string[];
+    /** The first device met going from the face towards the source; null when there is none. */
+    nearestDevice: string | null;
+    hidden: boolean;
+    hiddenBy: readonly HiddenBy[];
+  }>[];
+}>;
+
+/**
+ * Every neighbour from which a feeding source may enter a face without having passed the face before: the pipe, the
+ * shaft, the cable, the interlock from the cubicle next door. A source with three ways in is listed three times, so that
+ * a short route never hides a long one. Sorted by face, neighbour, carrier.
+ *
+ * Cost: one search for each connection of each face.
+ */
+export function waysIn(graph: StateGraph, faces: readonly WorkFace[], feeding: readonly SourceVertex[]): WayIn[] {
+  const found: WayIn[] = [];
+  for (const face of faces) {
+    const own = new Set(face.places);
+    const entrances = new Map<string, { outside: number; inside: number }>();
+    for (const inside of allFaceVertices(face)) {
+      for (let arc = graph.in.first[inside]!; arc < graph.in.first[inside + 1]!; arc++) {
+        const outside = graph.in.other[arc]!;
+        if (!own.has(placeOf(outside))) entrances.set(`${outside} ${inside}`, { outside, inside });
+      }
+    }
+    const withoutFace = withoutPlaces(graph, own);
+    for (const { outside, inside } of entrances.values()) {
+      const distance = barrierDistance(withoutFace, [outside], null);
+      const sources = feeding.flatMap((source) => {
+        if (own.has(source.place) || distance.gates[source.vertex] === UNREACHED) return [];
+        const way = [...leastWay(withoutFace, source.vertex, [outside], null, distance)!, inside];
+        const by = hiddenBy(graph, way);
+        const nearest = way.slice(0, -1).findLast((vertex) => itemAt(graph, vertex).device);
+        return {
+          source: placeName(graph, source.vertex),
+          carrier: source.carrier,
+          via: viaNames(graph, way),
+          nearestDevice: nearest === undefined ? null : itemAt(graph, nearest).tag,
+          hidden: by.length > 0,
+          hiddenBy: by,
+        };
+      });
+      if (sources.length === 0) continue;
+      sources.sort((a, b) => a.via.length - b.via.length || (a.source < b.source ? -1 : 1));
+      found.push({ face: face.name, through: placeName(graph, outside), carrier: carrierOf(inside), sources });
+    }
+  }
+  const key = (way: WayIn) => [way.face, way.through, way.carrier].join("\u0000");
+  return found.sort((a, b) => (key(a) < key(b) ? -1 : 1));
+}
+
+/** The same graph with every arc into these places taken out, so that searches back from a neighbour stay outside. */
+function withoutPlaces(graph: StateGraph, places: ReadonlySet<number>): StateGraph {
+  const keep = (side: StateGraph["out"]): StateGraph["out"] => {
+    const first = new Int32Array(graph.vertexCount + 1);
+    const kept: number[] = [];
+    for (let vertex = 0; vertex < graph.vertexCount; vertex++) {
+      first[vertex] = kept.length;
+      if (places.has(placeOf(vertex))) continue;
+      for (let arc = side.first[vertex]!; arc < side.first[vertex + 1]!; arc++) {
+        if (!places.has(placeOf(side.other[arc]!))) kept.push(arc);
+      }
+    }
+    first[graph.vertexCount] = kept.length;
+    return {
+      first,
+      other: Int32Array.from(kept, (arc) => side.other[arc]!),
+      type: Uint8Array.from(kept, (arc) => side.type[arc]!),
+      link: Int32Array.from(kept, (arc) => side.link[arc]!),
+    };
+  };
+  return { ...graph, out: keep(graph.out), in: keep(graph.in) };
+}
