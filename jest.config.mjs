@@ -1,5 +1,5 @@
 /** @type {import('jest').Config} */
-export default {
+const config = {
   testEnvironment: "node",
   roots: ["<rootDir>/src", "<rootDir>/tests"],
   testPathIgnorePatterns: ["/node_modules/", "<rootDir>/tests/e2e/"],
@@ -20,3 +20,5 @@ export default {
   moduleNameMapper: { "^@/(.*)$": "<rootDir>/src/$1", "^server-only$": "<rootDir>/tests/support/empty.ts" },
   transformIgnorePatterns: ["/node_modules/(?!(d3|d3-[a-z-]+|internmap|delaunator|robust-predicates)/)"],
 };
+
+export default config;

@@ -1,0 +1,29 @@
+import { runAct, type ActAnswer } from "@/server/acts/runAct";
+import { isOwnOrigin, readAtMost } from "@/server/http";
+import { currentPerson } from "@/server/session";
+
+const MOST_BYTES = 256 * 1024;
+
+/** Every act of every user comes in here, as versioned JSON with a client act id. */
+export async function POST(request: Request): Promise<Response> {
+  if (!isOwnOrigin(request)) return refuse(403, "The act came from another site and was not done.");
+  const body = await readAtMost(request, MOST_BYTES);
+  if (body === null) return refuse(413, "The act is larger than 256 KB and was not read.");
+  let envelope: unknown;
+  try {
+    envelope = JSON.parse(body.toString("utf8"));
+  } catch {
+    return refuse(400, "The act is not JSON.");
+  }
+  const answer = await runAct(envelope, await currentPerson(), Date.now());
+  return Response.json(answer, { status: answer.ok ? 200 : answer.status });
+}
+
+function refuse(status: number, sentence: string): Response {
+  return Response.json(
+    { ok: false, status, code: "bad request", sentence } satisfies Record<keyof ActAnswer | string, unknown>,
+    {
+      status,
+    },
+  );
+}

@@ -1,0 +1,69 @@
+import type { JobView } from "@/server/queries/jobView";
+import type { Person } from "@/server/signIn";
+import { ActForm } from "@/ui/act/ActForm";
+import { WalkStage } from "./WalkStage";
+
+/** From the last permit closed to the plant back in service. */
+export function ReturnStage({ view, person }: { view: JobView; person: Person }) {
+  const { isolation } = view;
+  const isCoordinator = person.roles.includes("coordinator");
+  if (isolation === null) return <p>Nothing is isolated for this job, so there is nothing to return.</p>;
+  if (isolation.state === "isolating" || isolation.state === "proven") {
+    const on = view.boxes.flatMap((box) => box.locks.map((lock) => lock.person));
+    const open = view.permits.filter((permit) => permit.state !== "closed" && permit.state !== "cancelled");
+    return (
+      <div className="max-w-prose space-y-4">
+        <p>
+          The points stay locked until the return is started. It can be started when nobody is signed on and every
+          permit is closed.
+        </p>
+        <ul className="space-y-1">
+          <li>
+            People on the box: <strong>{on.length === 0 ? "nobody" : on.join(", ")}</strong>
+          </li>
+          <li>
+            Open permits:{" "}
+            <strong>
+              {open.length === 0 ? "none" : open.map((permit) => `${permit.number}, ${permit.state}`).join("; ")}
+            </strong>
+          </li>
+        </ul>
+        {isCoordinator ? (
+          <ActForm
+            act="return.start"
+            label="Start the return"
+            fixed={{ isolation: isolation.number }}
+            pin
+            button="Start the return"
+            tone="strong"
+          />
+        ) : (
+          <p>A coordinator starts the return.</p>
+        )}
+      </div>
+    );
+  }
+  return (
+    <div className="space-y-8">
+      {isolation.state === "restored" && view.state === "open" && (
+        <div className="max-w-prose space-y-3">
+          <p>Every lock is off and the plant is handed over.</p>
+          {isCoordinator ? (
+            <ActForm
+              act="job.close"
+              label="Close the job"
+              fixed={{ job: view.number }}
+              pin
+              button="Close the job"
+              tone="strong"
+            />
+          ) : (
+            <p>A coordinator closes the job.</p>
+          )}
+        </div>
+      )}
+      {view.state === "closed" && <p className="text-lg font-semibold">The job is closed and back in service.</p>}
+      <WalkStage view={view} person={person} phase="restore" />
+    </div>
+  );
+}

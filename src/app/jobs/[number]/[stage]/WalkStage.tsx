@@ -1,0 +1,103 @@
+import Link from "next/link";
+import type { WalkStep } from "@/core/locks/isolationLife";
+import { lanternOf, planOf, type JobView } from "@/server/queries/jobView";
+import { siteTimeZone } from "@/server/siteTime";
+import type { Person } from "@/server/signIn";
+import { Lantern } from "@/ui/lantern/Lantern";
+import { clock } from "@/ui/text/when";
+import { StepForm } from "@/ui/job/StepForm";
+
+type Props = Readonly<{ view: JobView; person: Person; phase: "isolate" | "restore" }>;
+
+/** The ordered steps of an isolation or of its return. Steps that may be done now are open; the rest wait. */
+export function WalkStage({ view, person, phase }: Props) {
+  const { isolation } = view;
+  if (isolation === null) {
+    return (
+      <p>
+        Nothing to walk yet.{" "}
+        <Link className="link" href={`/jobs/${view.number}/points`}>
+          Approve the points
+        </Link>{" "}
+        first.
+      </p>
+    );
+  }
+  const lantern = lanternOf(view, planOf(view, "work"));
+  const steps = isolation.steps.filter((step) => step.phase === phase);
+  const done = new Set(isolation.steps.filter((step) => step.done).map((step) => step.id));
+  const walking = isolation.state === (phase === "isolate" ? "isolating" : "restoring");
+  const proven = isolation.steps.filter((step) => step.kind === "prove" && step.done).map((step) => step.subject);
+  const mayDo = person.roles.some((role) => role === "isolator" || role === "operator" || role === "coordinator");
+  const open = (step: WalkStep) => walking && !step.done && step.after.every((id) => done.has(id));
+  return (
+    <div className="grid gap-8 lg:grid-cols-[minmax(0,1fr)_minmax(0,1fr)]">
+      <section aria-labelledby="steps" className="order-2 lg:order-1">
+        <div className="mb-3 flex flex-wrap items-baseline gap-4">
+          <h2 id="steps" className="text-lg font-semibold">
+            {phase === "isolate" ? `Isolation ${isolation.number}` : `Return of ${isolation.number}`}: {isolation.state}
+          </h2>
+          {phase === "isolate" && (
+            <a href={`/jobs/${view.number}/tags`} className="link">
+              Tag sheet (PDF)
+            </a>
+          )}
+        </div>
+        <ol className="border-base-300 border-t">
+          {steps.map((step, index) => (
+            <li
+              key={step.id}
+              aria-label={`Step ${index + 1}: ${step.kind} ${step.subject}`}
+              className={`border-base-300 grid grid-cols-[2.25rem_1fr] gap-x-2 border-b py-3 ${open(step) ? "" : "opacity-90"}`}
+            >
+              <span className="num pt-0.5">{index + 1}</span>
+              <div>
+                <p className={open(step) ? "font-medium" : ""}>{step.words}</p>
+                <StepState step={step} view={view} open={open(step)} />
+                {open(step) && mayDo && (
+                  <StepForm isolation={isolation.number} step={step} mayDo={competent(person, step)} />
+                )}
+              </div>
+            </li>
+          ))}
+        </ol>
+      </section>
+      <div className="order-1 lg:order-2">
+        <div className="lg:sticky lg:top-4">
+          <Lantern scene={lantern.scene} frames={lantern.frames} now={lantern.now} proven={proven} height={520} />
+        </div>
+      </div>
+    </div>
+  );
+}
+
+function StepState({ step, view, open }: { step: WalkStep; view: JobView; open: boolean }) {
+  if (step.done?.skipped) return <p className="text-sm">Was never done, so nothing to undo.</p>;
+  if (step.done) {
+    return (
+      <p className="text-sm">
+        <strong>Done</strong> <span className="num">{clock(step.done.at_ms, siteTimeZone())}</span>,{" "}
+        {view.nameOf[step.done.by]}
+        {step.done.lock && (
+          <>
+            , lock <span className="tag">{step.done.lock}</span>
+          </>
+        )}
+        {step.done.reading !== null && step.limit && (
+          <>
+            , read{" "}
+            <span className="num">
+              {step.done.reading} {step.limit.unit}
+            </span>
+          </>
+        )}
+      </p>
+    );
+  }
+  const needs = step.competence ? `Needs ${step.competence} competence.` : "";
+  return <p className="text-sm">{open ? needs : `Waits for the steps before it. ${needs}`}</p>;
+}
+
+function competent(person: Person, step: WalkStep): boolean {
+  return step.competence === null || person.competences.includes(step.competence);
+}

@@ -1,0 +1,124 @@
+import type { Metadata } from "next";
+import Link from "next/link";
+import { notFound } from "next/navigation";
+import { STAGES, type Stage } from "@/core/job/nextAct";
+import { jobView, type JobView } from "@/server/queries/jobView";
+import { requirePerson } from "@/server/session";
+import { requestTime_ms } from "@/server/siteTime";
+import type { Person } from "@/server/signIn";
+import { AskStage } from "./AskStage";
+import { EnergiesStage } from "./EnergiesStage";
+import { PermitsStage } from "./PermitsStage";
+import { PointsStage } from "./PointsStage";
+import { ReturnStage } from "./ReturnStage";
+import { WalkStage } from "./WalkStage";
+
+type Params = { params: Promise<{ number: string; stage: string }> };
+
+const WORDS: Readonly<Record<Stage, string>> = {
+  ask: "Ask",
+  energies: "Energies",
+  points: "Points",
+  walk: "Walk",
+  permits: "Permits",
+  return: "Return",
+};
+
+export async function generateMetadata({ params }: Params): Promise<Metadata> {
+  const { number, stage } = await params;
+  return { title: `${number} ${stage}` };
+}
+
+export default async function StagePage({ params }: Params) {
+  const person = await requirePerson();
+  const { number, stage: asked } = await params;
+  const stage = STAGES.find((one) => one === asked);
+  const view = jobView(number, requestTime_ms());
+  if (view === null || stage === undefined) notFound();
+  return (
+    <div className="px-4 pt-6 pb-10 md:px-8">
+      <header className="border-base-300 mb-6 border-b">
+        <div className="flex flex-wrap items-start gap-x-8 gap-y-2">
+          <h1 className="text-2xl font-semibold tracking-tight">
+            <span className="tag mr-3 font-medium">{view.number}</span>
+            {view.title}
+          </h1>
+          <p className="ml-auto max-w-md pt-1">
+            {view.next ? (
+              <>
+                <span className="text-accent mr-2 font-semibold">Next</span>
+                <Link href={`/jobs/${number}/${view.next.stage}`} className="link">
+                  {view.next.words}
+                </Link>{" "}
+                <span className="opacity-85">({view.next.who.join(" or ")})</span>
+              </>
+            ) : (
+              "Closed. Back in service."
+            )}
+          </p>
+        </div>
+        <nav aria-label="The job, in the order of the work" className="mt-4 overflow-x-auto">
+          <ol className="flex">
+            {STAGES.map((one, index) => (
+              <li key={one} className="flex items-center">
+                {index > 0 && <span aria-hidden className="bg-base-300 mx-1 h-px w-4 md:w-8" />}
+                <Link
+                  href={`/jobs/${number}/${one}`}
+                  aria-current={one === stage ? "step" : undefined}
+                  className={`hover:bg-base-200 block border-b-4 px-2 pt-1 pb-2 whitespace-nowrap md:px-3 ${one === stage ? "border-accent font-semibold" : "border-transparent"}`}
+                >
+                  {WORDS[one]}
+                  <span className="ml-2 text-sm opacity-85">{progress(view, one)}</span>
+                </Link>
+              </li>
+            ))}
+          </ol>
+        </nav>
+      </header>
+      <StageBody stage={stage} view={view} person={person} />
+    </div>
+  );
+}
+
+function StageBody({ stage, view, person }: { stage: Stage; view: JobView; person: Person }) {
+  switch (stage) {
+    case "ask":
+      return <AskStage view={view} />;
+    case "energies":
+      return <EnergiesStage view={view} />;
+    case "points":
+      return <PointsStage view={view} person={person} />;
+    case "walk":
+      return <WalkStage view={view} person={person} phase="isolate" />;
+    case "permits":
+      return <PermitsStage view={view} person={person} />;
+    case "return":
+      return <ReturnStage view={view} person={person} />;
+  }
+}
+
+/** How far each stage is, in a word or a count. */
+function progress(view: JobView, stage: Stage): string {
+  const steps = view.isolation?.steps ?? [];
+  const count = (phase: "isolate" | "restore") => {
+    const all = steps.filter((step) => step.phase === phase);
+    return `${all.filter((step) => step.done).length}/${all.length}`;
+  };
+  switch (stage) {
+    case "ask":
+    case "energies":
+      return "";
+    case "points":
+      return view.isolation ? "approved" : "";
+    case "walk":
+      return view.isolation ? (view.isolation.state === "isolating" ? count("isolate") : "proven") : "";
+    case "permits":
+      return view.permits.length > 0 ? String(view.permits.length) : "";
+    case "return":
+      return view.isolation?.state === "restoring"
+        ? count("restore")
+        : view.isolation?.state === "restored"
+          ? "restored"
+          : "";
+  }
+}

@@ -1,0 +1,52 @@
+import type { Metadata } from "next";
+import { cookies } from "next/headers";
+import type { ReactNode } from "react";
+import { signOut } from "./sign-in/actions";
+import { stripPermits } from "@/server/queries/board";
+import { currentPerson, isDemo } from "@/server/session";
+import { requestTime_ms, siteTimeZone } from "@/server/siteTime";
+import { ShiftStrip } from "@/ui/shell/ShiftStrip";
+import { ThemeSwitch } from "@/ui/shell/ThemeSwitch";
+import { TopBar } from "@/ui/shell/TopBar";
+import "./globals.css";
+
+export const metadata: Metadata = {
+  title: { default: "Heavy Lantern", template: "%s · Heavy Lantern" },
+  description: "Finds every energy that reaches a job, computes the lockout points, keeps isolations and permits.",
+};
+export const dynamic = "force-dynamic";
+
+export default async function Layout({ children }: { children: ReactNode }) {
+  const theme = (await cookies()).get("lantern_theme")?.value === "day" ? "day" : "night";
+  const person = await currentPerson();
+  const now_ms = requestTime_ms();
+  return (
+    <html lang="en" data-theme={theme}>
+      <body className="flex flex-col">
+        <a href="#main" className="focus:bg-base-100 sr-only focus:not-sr-only focus:absolute focus:z-20 focus:p-3">
+          Skip to the page
+        </a>
+        {person && (
+          <>
+            <ShiftStrip bars={stripPermits(now_ms)} now_ms={now_ms} timeZone={siteTimeZone()} />
+            <TopBar person={person.name} roles={[...person.roles, ...person.competences].join(", ")}>
+              <ThemeSwitch theme={theme} />
+              <form action={signOut}>
+                <button className="btn btn-ghost" type="submit">
+                  Sign out
+                </button>
+              </form>
+            </TopBar>
+          </>
+        )}
+        <main id="main" className="flex-1">
+          {children}
+        </main>
+        <footer className="no-print px-4 py-4 text-sm opacity-85 md:px-8">
+          {isDemo() && "Demo: everybody and everything here is invented. "}A planning and record aid. Local codes,
+          licensed people and your own procedures decide.
+        </footer>
+      </body>
+    </html>
+  );
+}

@@ -1,0 +1,20 @@
+import Link from "next/link";
+
+export default function NotFound() {
+  return (
+    <div className="px-4 py-16 md:px-8">
+      <h1 className="text-2xl font-semibold">There is nothing here</h1>
+      <p className="mt-2">
+        The number or tag may be misspelt. Go to the{" "}
+        <Link className="link" href="/">
+          board
+        </Link>{" "}
+        or search the{" "}
+        <Link className="link" href="/plant">
+          plant register
+        </Link>
+        .
+      </p>
+    </div>
+  );
+}

@@ -1,0 +1,114 @@
+import Link from "next/link";
+import { board } from "@/server/queries/board";
+import { requirePerson } from "@/server/session";
+import { requestTime_ms, siteTimeZone } from "@/server/siteTime";
+import { dayAndClock } from "@/ui/text/when";
+
+export default async function BoardPage() {
+  const person = await requirePerson();
+  const { open, closed, hasPlant } = board(requestTime_ms());
+  const timeZone = siteTimeZone();
+  const mayAsk = person.roles.some((role) => role === "coordinator" || role === "holder" || role === "issuer");
+  const urgent = [...open].sort((a, b) => Number(b.next?.urgent ?? false) - Number(a.next?.urgent ?? false));
+  return (
+    <div className="px-4 py-8 md:px-8">
+      <div className="mb-6 flex flex-wrap items-baseline gap-4">
+        <h1 className="text-2xl font-semibold tracking-tight">Board</h1>
+        <p className="opacity-85">{open.length === 1 ? "1 open job" : `${open.length} open jobs`}</p>
+        {mayAsk && hasPlant && (
+          <Link href="/jobs/new" className="btn btn-primary ml-auto">
+            Ask for a job
+          </Link>
+        )}
+      </div>
+      {!hasPlant && (
+        <p className="border-accent max-w-prose border-l-4 px-4 py-2">
+          There is no plant register yet.{" "}
+          <Link className="link" href="/plant/import">
+            Import one
+          </Link>{" "}
+          before asking for a job.
+        </p>
+      )}
+      {hasPlant && open.length === 0 && <p>No open jobs. Everything is back in service.</p>}
+      {urgent.length > 0 && (
+        <div className="overflow-x-auto">
+          <table className="table">
+            <thead>
+              <tr>
+                <th>Job</th>
+                <th>Next act</th>
+                <th>Locks</th>
+                <th>People on</th>
+                <th>Permits</th>
+                <th>Window ends</th>
+              </tr>
+            </thead>
+            <tbody>
+              {urgent.map((job) => {
+                const locked = job.isolation?.steps.filter((step) => step.kind === "lock" && step.done).length ?? 0;
+                const points = job.isolation?.steps.filter((step) => step.kind === "lock").length ?? 0;
+                const lifted =
+                  job.isolation?.steps.filter((step) => step.kind === "unlock" && step.done && !step.done.skipped)
+                    .length ?? 0;
+                const on = job.permits.reduce((sum, permit) => sum + permit.on, 0);
+                return (
+                  <tr key={job.number} className="hover:bg-base-200">
+                    <td className="min-w-64">
+                      <Link href={`/jobs/${job.number}`} className="font-medium hover:underline">
+                        <span className="tag mr-3">{job.number}</span>
+                        {job.title}
+                      </Link>
+                      <span className="tag mt-0.5 block text-sm opacity-85">
+                        {job.job.faces.map((face) => face.place).join("  ")}
+                      </span>
+                    </td>
+                    <td className="min-w-56">
+                      {job.next && (
+                        <Link
+                          href={`/jobs/${job.number}/${job.next.stage}`}
+                          className="link decoration-accent decoration-2 underline-offset-4"
+                        >
+                          {job.next.urgent && <strong>Now: </strong>}
+                          {job.next.words}
+                        </Link>
+                      )}
+                      <span className="mt-0.5 block text-sm opacity-85">{job.next?.who.join(" or ")}</span>
+                    </td>
+                    <td className="num">{points === 0 ? "–" : `${locked - lifted} of ${points}`}</td>
+                    <td className="num">{on}</td>
+                    <td>
+                      {job.permits.length === 0 && "none"}
+                      {job.permits.map((permit) => (
+                        <Link key={permit.number} href={`/permits/${permit.number}`} className="block hover:underline">
+                          <span className="tag">{permit.number}</span>{" "}
+                          {permit.runOut && permit.state === "live" ? "run out" : permit.state}
+                        </Link>
+                      ))}
+                    </td>
+                    <td className="num">{dayAndClock(job.windowTo_ms, timeZone)}</td>
+                  </tr>
+                );
+              })}
+            </tbody>
+          </table>
+        </div>
+      )}
+      {closed.length > 0 && (
+        <section className="mt-10">
+          <h2 className="mb-2 font-semibold">Closed</h2>
+          <ul>
+            {closed.map((job) => (
+              <li key={job.number}>
+                <Link href={`/jobs/${job.number}`} className="hover:underline">
+                  <span className="tag mr-3">{job.number}</span>
+                  {job.title}
+                </Link>
+              </li>
+            ))}
+          </ul>
+        </section>
+      )}
+    </div>
+  );
+}

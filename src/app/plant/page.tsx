@@ -1,0 +1,118 @@
+import type { Metadata } from "next";
+import Link from "next/link";
+import { PAGE_SIZE, revisions, searchRegister } from "@/server/queries/register";
+import { requirePerson } from "@/server/session";
+import { siteTimeZone } from "@/server/siteTime";
+import { dayAndClock } from "@/ui/text/when";
+
+export const metadata: Metadata = { title: "Plant" };
+
+const PART_WORDS: Readonly<Record<string, string>> = {
+  source: "supplies energy",
+  stored: "stores energy",
+  device: "can be isolated",
+  "no-credit": "no barrier",
+  bleed: "bleed",
+};
+
+export default async function PlantPage({ searchParams }: { searchParams: Promise<{ find?: string; page?: string }> }) {
+  const person = await requirePerson();
+  const { find = "", page: asked } = await searchParams;
+  const page = Math.max(1, Math.floor(Number(asked)) || 1);
+  const { rows, found } = searchRegister(find, page);
+  const [latest] = revisions();
+  const timeZone = siteTimeZone();
+  const pages = Math.max(1, Math.ceil(found / PAGE_SIZE));
+  const pageLink = (to: number) => `/plant?${new URLSearchParams({ find, page: String(to) }).toString()}`;
+  return (
+    <div className="px-4 py-8 md:px-8">
+      <div className="mb-2 flex flex-wrap items-baseline gap-4">
+        <h1 className="text-2xl font-semibold tracking-tight">Plant register</h1>
+        {person.roles.includes("coordinator") && (
+          <Link href="/plant/import" className="btn btn-outline ml-auto">
+            Import a register
+          </Link>
+        )}
+      </div>
+      {latest ? (
+        <p className="mb-6 opacity-85">
+          Revision <span className="num">{latest.revision}</span>: <span className="num">{latest.items}</span> items,{" "}
+          <span className="num">{latest.links}</span> links, imported by {latest.by} on{" "}
+          {dayAndClock(latest.at, timeZone)}.
+        </p>
+      ) : (
+        <p className="mb-6">No register was imported yet.</p>
+      )}
+      <form role="search" className="mb-6 flex max-w-xl items-end gap-3" action="/plant">
+        <label className="flex grow flex-col gap-1">
+          <span className="text-sm font-medium">Find by tag, name, kind or area</span>
+          <input
+            name="find"
+            defaultValue={find}
+            type="search"
+            className="input w-full"
+            placeholder="P-204A, steam, tank farm"
+          />
+        </label>
+        <button type="submit" className="btn btn-outline">
+          Find
+        </button>
+      </form>
+      {rows.length === 0 ? (
+        <p>{find ? `Nothing in the register matches “${find}”.` : "The register is empty."}</p>
+      ) : (
+        <div className="overflow-x-auto">
+          <table className="table-sm table max-w-6xl">
+            <thead>
+              <tr>
+                <th>Tag</th>
+                <th>Name</th>
+                <th>Kind</th>
+                <th>Area</th>
+                <th>In the engine</th>
+              </tr>
+            </thead>
+            <tbody>
+              {rows.map((row) => (
+                <tr key={row.tag} className="hover:bg-base-200">
+                  <td>
+                    <Link href={`/plant/${encodeURIComponent(row.tag)}`} className="tag link link-hover">
+                      {row.tag}
+                    </Link>
+                  </td>
+                  <td>{row.name}</td>
+                  <td>{row.kind}</td>
+                  <td>{row.area}</td>
+                  <td>
+                    {row.part
+                      .split(" ")
+                      .filter(Boolean)
+                      .map((part) => PART_WORDS[part] ?? part)
+                      .join(", ") || "passes energy on"}
+                  </td>
+                </tr>
+              ))}
+            </tbody>
+          </table>
+        </div>
+      )}
+      {pages > 1 && (
+        <nav aria-label="Pages" className="mt-4 flex items-center gap-4">
+          {page > 1 && (
+            <Link className="link" href={pageLink(page - 1)}>
+              Before
+            </Link>
+          )}
+          <span className="num">
+            {page} of {pages}
+          </span>
+          {page < pages && (
+            <Link className="link" href={pageLink(page + 1)}>
+              Next
+            </Link>
+          )}
+        </nav>
+      )}
+    </div>
+  );
+}

@@ -1,0 +1,40 @@
+"use server";
+
+import { eq } from "drizzle-orm";
+import { cookies } from "next/headers";
+import { redirect } from "next/navigation";
+import { database } from "@/server/db/database";
+import { people } from "@/server/db/schema";
+import { isDemo, SESSION_COOKIE, sessionToken, setSessionCookie } from "@/server/session";
+import { closeSession, openSession, signInByPassword } from "@/server/signIn";
+
+export async function signIn(_: string | null, form: FormData): Promise<string | null> {
+  const name = String(form.get("name") ?? "").slice(0, 100);
+  const password = String(form.get("password") ?? "").slice(0, 500);
+  if (name === "" || password === "") return "Enter your sign-in name and your password.";
+  const answer = await signInByPassword(database(), { signIn: name, password }, Date.now());
+  if (!answer.ok) return answer.sentence;
+  await setSessionCookie(answer.token, answer.expiresAt_ms);
+  redirect("/");
+}
+
+/** One click, in the demo only. */
+export async function signInToDemo(form: FormData): Promise<void> {
+  if (!isDemo()) redirect("/sign-in");
+  const row = database()
+    .select({ id: people.id })
+    .from(people)
+    .where(eq(people.signIn, String(form.get("name") ?? "")))
+    .get();
+  if (row === undefined) redirect("/sign-in");
+  const session = openSession(database(), row.id, Date.now());
+  await setSessionCookie(session.token, session.expiresAt_ms);
+  redirect("/");
+}
+
+export async function signOut(): Promise<void> {
+  const token = await sessionToken();
+  if (token) closeSession(database(), token);
+  (await cookies()).delete(SESSION_COOKIE);
+  redirect("/sign-in");
+}

@@ -1,0 +1,49 @@
+import type { Metadata } from "next";
+import { redirect } from "next/navigation";
+import { signInToDemo } from "./actions";
+import { SignInForm } from "./SignInForm";
+import { DEMO_PEOPLE, DEMO_PIN } from "@/server/demo/demoPeople";
+import { currentPerson, isDemo } from "@/server/session";
+
+export const metadata: Metadata = { title: "Sign in" };
+
+export default async function SignInPage() {
+  if (await currentPerson()) redirect("/");
+  return (
+    <div className="mx-auto grid max-w-5xl gap-12 px-4 py-14 md:grid-cols-[1fr_1.3fr] md:px-8">
+      <section>
+        <h1 className="text-3xl font-semibold tracking-tight">Heavy Lantern</h1>
+        <p className="mt-2 mb-8 max-w-sm">Find every energy that reaches the job. Work only in the dark.</p>
+        <SignInForm />
+      </section>
+      {isDemo() && (
+        <section aria-labelledby="demo-heading">
+          <h2 id="demo-heading" className="text-lg font-semibold">
+            This is the demo
+          </h2>
+          <p className="mt-1 mb-4 max-w-prose">
+            The Gannet Reach oil mill and everyone in it are invented. One click signs you in. Acts that carry
+            responsibility ask for a PIN: in the demo it is <span className="num font-bold">{DEMO_PIN}</span> for
+            everyone.
+          </p>
+          <ul className="divide-base-300 border-base-300 divide-y border-y">
+            {DEMO_PEOPLE.map((person) => (
+              <li key={person.signIn}>
+                <form action={signInToDemo}>
+                  <input type="hidden" name="name" value={person.signIn} />
+                  <button
+                    type="submit"
+                    className="hover:bg-base-200 flex w-full items-baseline gap-4 px-2 py-2.5 text-left"
+                  >
+                    <span className="w-40 font-medium">{person.name}</span>
+                    <span>{[...person.roles, ...person.competences].join(", ")}</span>
+                  </button>
+                </form>
+              </li>
+            ))}
+          </ul>
+        </section>
+      )}
+    </div>
+  );
+}

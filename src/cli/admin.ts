@@ -1,0 +1,162 @@
+import { randomBytes, randomInt } from "node:crypto";
+import { existsSync, mkdirSync, readFileSync, rmSync, writeFileSync } from "node:fs";
+import { basename, join, resolve } from "node:path";
+import { randomUUID } from "node:crypto";
+import { count, eq } from "drizzle-orm";
+import { COMPETENCES, ROLES } from "../core/people/roles";
+import { problemLine } from "../core/plant/problem";
+import { runAct } from "../server/acts/runAct";
+import { addPerson } from "../server/addPerson";
+import { closeDatabase, database, databasePath, dataFolder } from "../server/db/database";
+import { people, plantRevisions } from "../server/db/schema";
+import { seedDemo } from "../server/demo/seedDemo";
+import { readPlantFiles } from "../server/files/readPlantFiles";
+import { headFilePath } from "../server/ledger/append";
+import { verifyLedger } from "../server/ledger/verify";
+import { toPerson } from "../server/signIn";
+import { currentPlant } from "../server/store/plantStore";
+
+const say = (text: string) => process.stdout.write(`${text}\n`);
+
+class BadInput extends Error {}
+
+const COMMANDS: Record<string, (args: readonly string[]) => Promise<void> | void> = {
+  async "seed-demo"() {
+    for (const suffix of ["", "-wal", "-shm"]) rmSync(databasePath() + suffix, { force: true });
+    rmSync(headFilePath(), { force: true });
+    await seedDemo(database(), resolve(process.env.LANTERN_HOME ?? ".", "demo"), headFilePath(), Date.now());
+  },
+
+  /** Opens the database, so that it is migrated; the first time, adds a coordinator and prints how to sign in. */
+  async prepare() {
+    const db = database();
+    const known = db.select({ n: count() }).from(people).get()?.n ?? 0;
+    if (known > 0) return;
+    const secrets = newSecrets();
+    await addPerson(db, {
+      name: "Coordinator",
+      signIn: "coordinator",
+      roles: ["coordinator"],
+      competences: [],
+      ...secrets,
+    });
+    say("A first account was made. Write these down; they are shown once.");
+    say(`  sign-in coordinator   password ${secrets.password}   PIN ${secrets.pin}`);
+    say("Add the others with: ./lantern person NAME SIGN-IN ROLES [COMPETENCES]");
+  },
+
+  async person([name, signIn, roles = "", competences = ""]) {
+    if (!name || !signIn)
+      throw new BadInput("write: ./lantern person NAME SIGN-IN ROLES [COMPETENCES], lists with commas");
+    const pick = <T extends string>(list: string, known: readonly T[], what: string): T[] =>
+      list
+        .split(",")
+        .filter(Boolean)
+        .map((word) => {
+          const found = known.find((one) => one === word);
+          if (found === undefined) throw new BadInput(`${what} ${word}: must be among ${known.join(", ")}`);
+          return found;
+        });
+    const db = database();
+    if (db.select().from(people).where(eq(people.signIn, signIn.toLowerCase())).get()) {
+      throw new BadInput(`sign-in ${signIn} is taken`);
+    }
+    const secrets = newSecrets();
+    const person = {
+      name,
+      signIn,
+      roles: pick(roles, ROLES, "role"),
+      competences: pick(competences, COMPETENCES, "competence"),
+    };
+    await addPerson(db, { ...person, ...secrets });
+    say(`${name} added.  sign-in ${signIn.toLowerCase()}   password ${secrets.password}   PIN ${secrets.pin}`);
+  },
+
+  verify() {
+    if (!existsSync(databasePath())) throw new BadInput(`there is no database in ${dataFolder()}`);
+    const result = verifyLedger(database(), headFilePath());
+    if (!result.ok) {
+      for (const fault of result.faults) process.stderr.write(`${fault}\n`);
+      process.exitCode = 1;
+      return;
+    }
+    say(`The ledger is whole: ${result.rows} rows, head ${result.head}.`);
+  },
+
+  async backup([target]) {
+    const stamp = new Date().toISOString().slice(0, 19).replaceAll(":", "-");
+    const path = resolve(target ?? join(dataFolder(), `backup-${stamp}.db`));
+    if (existsSync(path)) throw new BadInput(`${path} exists already; a backup overwrites nothing`);
+    await database().$client.backup(path);
+    say(`Backed up to ${path}`);
+  },
+
+  /** The plant register of today as plant.json, on standard output or into a file. */
+  export([target]) {
+    const plant = currentPlant(database());
+    if (plant === null) throw new BadInput("no plant was imported yet");
+    const text = JSON.stringify(plantFile(plant.plant), null, 2);
+    if (target === undefined) say(text);
+    else writeFileSync(target, `${text}\n`, { flag: "wx" });
+  },
+
+  /** A plant register from files, in the name of a coordinator who signs with the PIN in LANTERN_PIN. */
+  async import([signIn, ...paths]) {
+    if (!signIn || paths.length === 0)
+      throw new BadInput("write: ./lantern import SIGN-IN plant.json, or items.csv links.csv");
+    const files = paths.map((path) => {
+      if (!existsSync(path)) throw new BadInput(`${path}: cannot be read`);
+      return { name: basename(path), text: readFileSync(path, "utf8") };
+    });
+    const read = readPlantFiles(files);
+    if (!read.ok) throw new BadInput(read.problems.map(problemLine).join("\n"));
+    const db = database();
+    const row = db.select().from(people).where(eq(people.signIn, signIn.toLowerCase())).get();
+    const envelope = {
+      version: 1,
+      actId: randomUUID(),
+      type: "plant.import",
+      input: { files },
+      pin: process.env.LANTERN_PIN,
+    };
+    const answer = await runAct(envelope, row ? toPerson(row) : null, Date.now());
+    if (!answer.ok) throw new BadInput(answer.sentence);
+    const { revision } = db.select({ revision: plantRevisions.revision }).from(plantRevisions).all().at(-1)!;
+    say(`Imported as revision ${revision}: ${read.value.items.length} items, ${read.value.links.length} links.`);
+  },
+};
+
+function newSecrets(): { password: string; pin: string } {
+  return { password: randomBytes(9).toString("base64url"), pin: String(randomInt(0, 1_000_000)).padStart(6, "0") };
+}
+
+/** The core's plant as the file format writes it. */
+function plantFile(plant: NonNullable<ReturnType<typeof currentPlant>>["plant"]) {
+  return {
+    format: "heavy-lantern/plant",
+    version: 1,
+    kinds: plant.kinds,
+    items: plant.items.map(({ sources, device, ...item }) => {
+      const file = device && { ...device, effort: device.effort_min, effort_min: undefined };
+      return { ...item, source: sources, ...(file ? { device: file } : {}) };
+    }),
+    links: plant.links,
+  };
+}
+
+async function main([command = "", ...args]: string[]): Promise<void> {
+  const run = COMMANDS[command];
+  if (run === undefined) throw new BadInput(`unknown command ${command}`);
+  mkdirSync(dataFolder(), { recursive: true });
+  try {
+    await run(args);
+  } finally {
+    closeDatabase();
+  }
+}
+
+main(process.argv.slice(2)).catch((error: unknown) => {
+  if (!(error instanceof BadInput)) throw error;
+  process.stderr.write(`${error.message}\n`);
+  process.exitCode = 1;
+});

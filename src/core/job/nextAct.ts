@@ -1,0 +1,74 @@
+import type { IsolationLife } from "../locks/isolationLife";
+import { stepLabel } from "../locks/isolationLife";
+import { isRunOut, peopleOn, type PermitLife } from "../permit/permitLife";
+import type { Role } from "../people/roles";
+
+export const STAGES = ["ask", "energies", "points", "walk", "permits", "return"] as const;
+/** A job's page follows the order of the work. */
+export type Stage = (typeof STAGES)[number];
+
+/** The one next thing to do on a job, and who can do it. */
+export type NextAct = Readonly<{ stage: Stage; words: string; who: readonly Role[]; urgent: boolean }>;
+
+/** Cost: linear in steps and permits. */
+export function nextAct(
+  job: Readonly<{ state: "open" | "closed" }>,
+  isolation: IsolationLife | null,
+  permits: readonly PermitLife[],
+  now_ms: number,
+): NextAct | null {
+  if (job.state === "closed") return null;
+  const act = (stage: Stage, words: string, who: readonly Role[], urgent = false): NextAct => ({
+    stage,
+    words,
+    who,
+    urgent,
+  });
+  const overrun = permits.find((permit) => permit.state === "live" && isRunOut(permit, now_ms));
+  if (overrun) {
+    const on = peopleOn(overrun).length;
+    return act(
+      "permits",
+      `Permit ${overrun.number} has run out: stop work, ${on > 0 ? "sign off" : "hand back"}`,
+      ["holder"],
+      true,
+    );
+  }
+  if (isolation === null) return act("points", "Choose the points and approve the isolation", ["coordinator"]);
+  if (isolation.state === "isolating" || isolation.state === "restoring") {
+    const phase = isolation.state === "isolating" ? "isolate" : "restore";
+    const done = new Set(isolation.steps.filter((step) => step.done).map((step) => step.id));
+    const open = isolation.steps.filter((step) => step.phase === phase && !step.done);
+    const next = open.find((step) => step.after.every((id) => done.has(id)));
+    const who: readonly Role[] = next?.competence === null ? ["operator", "isolator", "coordinator"] : ["isolator"];
+    const left = open.length === 1 ? "last step" : `${open.length} steps left`;
+    return act(phase === "isolate" ? "walk" : "return", `${next ? capital(stepLabel(next)) : "Walk"} (${left})`, who);
+  }
+  if (isolation.state === "restored") return act("return", "Close the job", ["coordinator"]);
+  const open = permits.filter((permit) => permit.state !== "closed" && permit.state !== "cancelled");
+  const [permit] = open;
+  if (permit === undefined) {
+    return permits.some((one) => one.state === "closed")
+      ? act("return", "Start the return, or write a permit for the next shift", ["coordinator"])
+      : act("permits", "Write the permit", ["holder", "coordinator", "issuer"]);
+  }
+  switch (permit.state) {
+    case "draft":
+      return act("permits", `Issue permit ${permit.number}`, ["issuer"]);
+    case "issued":
+      return act("permits", `Accept permit ${permit.number}`, ["holder"]);
+    case "live": {
+      const on = peopleOn(permit).length;
+      return act("permits", on === 0 ? "Sign on, or hand back" : `At work: ${on} signed on`, ["worker", "holder"]);
+    }
+    case "handed back":
+      return act("permits", `Inspect and close permit ${permit.number}`, ["issuer"]);
+    case "closed":
+    case "cancelled":
+      return null;
+  }
+}
+
+function capital(text: string): string {
+  return text.charAt(0).toUpperCase() + text.slice(1);
+}

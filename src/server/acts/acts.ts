@@ -1,0 +1,36 @@
+import type { Act } from "./act";
+import { doStep, startReturn } from "./isolationActs";
+import { approveIsolation, askForJob, closeJob } from "./jobActs";
+import { markEnteredInError } from "./ledgerActs";
+import {
+  acceptPermit,
+  cancelPermit,
+  closePermit,
+  draftPermit,
+  handBackPermit,
+  issuePermit,
+  signOff,
+  signOn,
+} from "./permitActs";
+import { importPlant } from "./plantActs";
+
+/** Everything a user can do, by the name it has in the ledger. */
+export const ACTS: ReadonlyMap<string, Act> = new Map(
+  [
+    importPlant,
+    askForJob,
+    approveIsolation,
+    doStep,
+    draftPermit,
+    issuePermit,
+    acceptPermit,
+    signOn,
+    signOff,
+    handBackPermit,
+    closePermit,
+    cancelPermit,
+    startReturn,
+    closeJob,
+    markEnteredInError,
+  ].map((act) => [act.type, act as unknown as Act]),
+);

@@ -1,0 +1,57 @@
+import { z } from "zod";
+import { decideIsolation } from "../../core/locks/isolationLife";
+import { isolationFacts, loadIsolation, saveIsolation } from "../store/isolationStore";
+import { defineAct, type ActContext, type ActOutcome } from "./act";
+import type { IsolationCommand } from "../../core/locks/isolationLife";
+
+const optionalText = z.string().max(60, "at most 60 characters").nullish();
+
+export const doStep = defineAct({
+  type: "step.do",
+  words: "carry out a step of an isolation",
+  roles: ["isolator", "operator", "coordinator"],
+  pin: true,
+  input: z.object({
+    isolation: z.string(),
+    step: z.string(),
+    plate: optionalText,
+    lock: optionalText,
+    reading: z.number("the reading must be a number").nullish(),
+    testerProved: z.boolean().default(false),
+    locksCounted: z.number("the number of locks must be a whole number").int().min(0).nullish(),
+  }),
+  run: (context, input) =>
+    change(context, input.isolation, {
+      type: "do step",
+      step: input.step,
+      by: context.person.id,
+      competences: context.person.competences,
+      at_ms: context.now_ms,
+      plate: input.plate ?? null,
+      lock: input.lock ?? null,
+      reading: input.reading ?? null,
+      testerProved: input.testerProved,
+      locksCounted: input.locksCounted ?? null,
+    }),
+});
+
+export const startReturn = defineAct({
+  type: "return.start",
+  words: "start the return to service",
+  roles: ["coordinator"],
+  pin: true,
+  input: z.object({ isolation: z.string() }),
+  run: (context, input) =>
+    change(context, input.isolation, { type: "start return", by: context.person.id, at_ms: context.now_ms }),
+});
+
+/** Load, decide, save. */
+function change({ tx, now_ms }: ActContext, number: string, command: IsolationCommand): ActOutcome {
+  const stored = loadIsolation(tx, number);
+  if (stored === null)
+    return { ok: false, subject: number, refusal: { code: "unknown", what: "isolation", name: number } };
+  const decided = decideIsolation(stored.life, command, isolationFacts(tx, stored.row.id));
+  if (!decided.ok) return { ok: false, subject: number, refusal: decided.refusal };
+  saveIsolation(tx, stored, decided.value, now_ms);
+  return { ok: true, subject: number, answer: { isolation: number, state: decided.value.state } };
+}

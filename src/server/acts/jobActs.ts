@@ -1,0 +1,227 @@
+import { randomUUID } from "node:crypto";
+import { count, eq, inArray, ne, and } from "drizzle-orm";
+import { z } from "zod";
+import { plan } from "../../core/isolation/plan";
+import { stepsOf } from "../../core/isolation/sequence";
+import { HOWS, jobSchema, SCHOOLS, type JobInput } from "../../core/job/jobFile";
+import { CARRIERS } from "../../core/plant/carriers";
+import { ENGINE_VERSION, RULE_PROFILE } from "../../core/version";
+import type { Tx } from "../db/database";
+import {
+  boxIsolations,
+  isolations,
+  jobIsolations,
+  jobs,
+  lockBoxes,
+  people,
+  permits,
+  steps as stepsTable,
+} from "../db/schema";
+import { currentPlant } from "../store/plantStore";
+import { defineAct } from "./act";
+
+const line = (words: string, most: number) =>
+  z
+    .string(`${words} is missing`)
+    .trim()
+    .min(1, `${words} is missing`)
+    .max(most, `${words} is longer than ${most} characters`);
+export const time_ms = (words: string) =>
+  z.number(`${words} is not a date and time`).int().min(0).max(8.64e15, `${words} is not a date and time`);
+
+export const askForJob = defineAct({
+  type: "job.ask",
+  words: "ask for a job",
+  roles: ["coordinator", "holder", "issuer"],
+  pin: false,
+  input: z
+    .object({
+      title: line("What is to be done", 120),
+      work: line("The description", 2000),
+      faces: z
+        .array(
+          z.object({
+            place: line("The place", 100),
+            how: z.array(z.enum(HOWS)).min(1, "say how people meet it"),
+            carriers: z.array(z.enum(CARRIERS)).min(1).optional(),
+            reason: z.string().trim().max(500).optional(),
+          }),
+        )
+        .min(1, "name at least one work face")
+        .max(20, "at most 20 work faces"),
+      windowFrom_ms: time_ms("The start"),
+      windowTo_ms: time_ms("The end"),
+      holder: line("The holder", 60),
+      crew: z.array(z.string()).max(60, "at most 60 people"),
+    })
+    .refine((job) => job.windowTo_ms > job.windowFrom_ms, {
+      path: ["windowTo_ms"],
+      error: "it must end after it starts",
+    })
+    .refine((job) => job.faces.every((face) => !face.carriers || face.reason), {
+      path: ["faces"],
+      error: "carriers may be left out only with a reason",
+    }),
+  run: ({ tx, person, now_ms }, input) => {
+    const plant = currentPlant(tx);
+    const unknown = (what: string, name: string) =>
+      ({ ok: false, subject: "", refusal: { code: "unknown", what, name } }) as const;
+    if (plant === null) return unknown("plant register", "yet: import one first");
+    for (const face of input.faces) {
+      if (!plant.graph.places.resolveFace(face.place).ok) return unknown("place", face.place);
+    }
+    const known = new Set(
+      tx
+        .select({ id: people.id })
+        .from(people)
+        .where(inArray(people.id, [...input.crew, input.holder]))
+        .all()
+        .map(({ id }) => id),
+    );
+    const stranger = [...input.crew, input.holder].find((id) => !known.has(id));
+    if (stranger !== undefined) return unknown("person", stranger);
+    const job: JobInput = { format: "heavy-lantern/job", version: 1, faces: input.faces };
+    const number = nextNumber(tx, jobs, "J");
+    tx.insert(jobs)
+      .values({
+        id: randomUUID(),
+        number,
+        title: input.title,
+        work: input.work,
+        job: JSON.stringify(job),
+        windowFrom: input.windowFrom_ms,
+        windowTo: input.windowTo_ms,
+        crew: JSON.stringify([...new Set(input.crew)]),
+        holderId: input.holder,
+        askedBy: person.id,
+        askedAt: now_ms,
+        state: "open",
+      })
+      .run();
+    return { ok: true, subject: number, answer: { job: number } };
+  },
+});
+
+export const approveIsolation = defineAct({
+  type: "isolation.approve",
+  words: "approve an isolation",
+  roles: ["coordinator"],
+  pin: true,
+  input: z.object({ job: z.string(), school: z.enum(SCHOOLS), plantRevision: z.number().int() }),
+  run: ({ tx, person, now_ms }, input) => {
+    const row = tx.select().from(jobs).where(eq(jobs.number, input.job)).get();
+    const plant = currentPlant(tx);
+    if (row === undefined || plant === null) {
+      return { ok: false, subject: input.job, refusal: { code: "unknown", what: "job", name: input.job } };
+    }
+    const subject = row.number;
+    if (row.state !== "open") {
+      const refusal = { code: "wrong state", what: `Job ${subject}`, state: row.state, needs: "open" } as const;
+      return { ok: false, subject, refusal };
+    }
+    if (plant.revision !== input.plantRevision) {
+      const refusal = { code: "plant changed", planned: input.plantRevision, now: plant.revision } as const;
+      return { ok: false, subject, refusal };
+    }
+    const existing = tx
+      .select({ number: isolations.number })
+      .from(jobIsolations)
+      .innerJoin(isolations, eq(isolations.id, jobIsolations.isolationId))
+      .where(and(eq(jobIsolations.jobId, row.id), ne(isolations.state, "restored")))
+      .get();
+    if (existing) {
+      return {
+        ok: false,
+        subject,
+        refusal: { code: "already done", what: `Isolation ${existing.number} of this job` },
+      };
+    }
+    const job = jobSchema.parse({ ...JSON.parse(row.job), school: input.school });
+    const made = plan(plant.graph, job);
+    if (!made.ok) {
+      const [problem] = made.problems;
+      return { ok: false, subject, refusal: { code: "unknown", what: "place", name: problem?.tag ?? "" } };
+    }
+    if (!made.value.feasible) {
+      const sources = [...new Set(made.value.shortfalls.map((shortfall) => shortfall.source))];
+      return { ok: false, subject, refusal: { code: "plan falls short", sources } };
+    }
+    const isolationId = randomUUID();
+    const number = nextNumber(tx, isolations, "S");
+    tx.insert(isolations)
+      .values({
+        id: isolationId,
+        number,
+        state: "isolating",
+        plan: JSON.stringify(made.value),
+        plantRevision: plant.revision,
+        ruleProfile: RULE_PROFILE,
+        engineVersion: ENGINE_VERSION,
+        inputs: JSON.stringify(job),
+        approvedBy: person.id,
+        approvedAt: now_ms,
+      })
+      .run();
+    tx.insert(jobIsolations).values({ jobId: row.id, isolationId }).run();
+    stepsOf(made.value, plant.graph).forEach((step, position) => {
+      tx.insert(stepsTable)
+        .values({ isolationId, stepId: step.id, position, step: JSON.stringify(step) })
+        .run();
+    });
+    const boxId = randomUUID();
+    const box = nextNumber(tx, lockBoxes, "B");
+    tx.insert(lockBoxes).values({ id: boxId, number: box, state: "open" }).run();
+    tx.insert(boxIsolations).values({ boxId, isolationId }).run();
+    return { ok: true, subject: number, answer: { isolation: number, box } };
+  },
+});
+
+export const closeJob = defineAct({
+  type: "job.close",
+  words: "close a job",
+  roles: ["coordinator"],
+  pin: true,
+  input: z.object({ job: z.string() }),
+  run: ({ tx }, input) => {
+    const row = tx.select().from(jobs).where(eq(jobs.number, input.job)).get();
+    if (row === undefined)
+      return { ok: false, subject: input.job, refusal: { code: "unknown", what: "job", name: input.job } };
+    const subject = row.number;
+    if (row.state !== "open")
+      return { ok: false, subject, refusal: { code: "already done", what: `Closing ${subject}` } };
+    const open = tx
+      .select({ number: permits.number, state: permits.state })
+      .from(permits)
+      .where(eq(permits.jobId, row.id))
+      .all()
+      .filter(({ state }) => state !== "closed" && state !== "cancelled");
+    if (open.length > 0) {
+      return { ok: false, subject, refusal: { code: "permits open", permits: open.map(({ number }) => number) } };
+    }
+    const standing = tx
+      .select({ number: isolations.number })
+      .from(jobIsolations)
+      .innerJoin(isolations, eq(isolations.id, jobIsolations.isolationId))
+      .where(and(eq(jobIsolations.jobId, row.id), ne(isolations.state, "restored")))
+      .all();
+    if (standing.length > 0) {
+      return {
+        ok: false,
+        subject,
+        refusal: { code: "isolations open", isolations: standing.map(({ number }) => number) },
+      };
+    }
+    tx.update(jobs).set({ state: "closed" }).where(eq(jobs.id, row.id)).run();
+    return { ok: true, subject, answer: { job: subject } };
+  },
+});
+
+/** Running numbers, one row of them for each kind of thing; nothing is ever removed, so counting is enough. */
+export function nextNumber(
+  tx: Tx,
+  table: typeof jobs | typeof isolations | typeof lockBoxes | typeof permits,
+  letter: string,
+): string {
+  const found = tx.select({ n: count() }).from(table).get();
+  return `${letter}-${String((found?.n ?? 0) + 1).padStart(4, "0")}`;
+}

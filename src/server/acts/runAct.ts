@@ -1,0 +1,135 @@
+import { eq } from "drizzle-orm";
+import { z } from "zod";
+import { canonicalJson } from "../../core/ledger/canonicalJson";
+import { refusalSentence } from "../../core/refusal";
+import { actTime_ms } from "../clock";
+import { headFilePath, appendToLedger, writeHeadFile } from "../ledger/append";
+import { database, type Db, type Tx } from "../db/database";
+import { ledger } from "../db/schema";
+import { pinFault, type Person } from "../signIn";
+import type { Act, ActOutcome } from "./act";
+import { ACTS } from "./acts";
+
+/** How an act arrives, from a screen or over HTTP. */
+const envelopeSchema = z.object({
+  version: z.literal(1),
+  /** Made by the client, once for each thing the person means to do. */
+  actId: z.uuid("must be a UUID"),
+  type: z.string(),
+  input: z.unknown(),
+  pin: z.string().max(20).optional(),
+});
+
+export type ActAnswer =
+  | Readonly<{ ok: true; answer: Readonly<Record<string, string | number | null>> }>
+  | Readonly<{ ok: false; status: 400 | 401 | 403 | 409; sentence: string; field?: string; code: string }>;
+
+const SIGNED_OUT: ActAnswer = {
+  ok: false,
+  status: 401,
+  code: "signed out",
+  sentence: "You are not signed in. Sign in, then do it again: nothing was changed.",
+};
+
+/**
+ * Does one act: checks who, checks the input, checks the PIN, then in one transaction asks the core and writes state
+ * and ledger together. The same act id gets the same answer again and is not done twice. A refusal is evidence: it goes
+ * to the ledger too, and changes nothing else.
+ */
+export async function runAct(
+  raw: unknown,
+  person: Person | null,
+  clock_ms: number,
+  db: Db = database(),
+  headFile: string = headFilePath(),
+): Promise<ActAnswer> {
+  if (person === null) return SIGNED_OUT;
+  const envelope = envelopeSchema.safeParse(raw);
+  if (!envelope.success) return badInput(envelope.error);
+  const { actId, type, pin } = envelope.data;
+  const act: Act | undefined = ACTS.get(type);
+  if (act === undefined) return { ok: false, status: 400, code: "unknown act", sentence: `There is no act ${type}.` };
+  const input = act.input.safeParse(envelope.data.input);
+  if (!input.success) return badInput(input.error);
+  const asked = asStored(act.forLedger ? act.forLedger(input.data) : input.data);
+
+  const before = earlierAnswer(db, actId, type, person, asked);
+  if (before) return before;
+  if (act.roles.length > 0 && !act.roles.some((role) => person.roles.includes(role))) {
+    return record(db, headFile, () => ({
+      ok: false,
+      subject: "",
+      refusal: { code: "not yours to do", act: act.words, needs: act.roles },
+    }));
+  }
+  if (act.pin) {
+    if (!pin)
+      return { ok: false, status: 403, code: "pin missing", field: "pin", sentence: "Enter your PIN to sign this." };
+    const fault = await pinFault(db, person, pin, clock_ms);
+    if (fault) return { ok: false, status: 403, code: "wrong pin", field: "pin", sentence: fault };
+  }
+  return record(db, headFile, (tx, now_ms) => act.run({ tx, person, now_ms }, input.data));
+
+  function record(db: Db, headFile: string, run: (tx: Tx, now_ms: number) => ActOutcome): ActAnswer {
+    const { answer, head } = db.transaction(
+      (tx) => {
+        // Asked again inside: while the PIN was checked the same act may have come by another way.
+        const again = earlierAnswer(tx, actId, type, person!, asked);
+        if (again) return { answer: again, head: null };
+        const now_ms = actTime_ms(tx, clock_ms);
+        const outcome = run(tx, now_ms);
+        const answer = answerOf(outcome);
+        const head = appendToLedger(tx, {
+          actId,
+          type,
+          outcome: outcome.ok ? "done" : "refused",
+          by: person!.id,
+          subject: outcome.subject,
+          doneAt_ms: now_ms,
+          recordedAt_ms: now_ms,
+          transcribedBy: null,
+          corrects: outcome.ok ? (outcome.corrects ?? null) : null,
+          input: asked,
+          answer: asStored(answer),
+        });
+        return { answer, head };
+      },
+      { behavior: "immediate" },
+    );
+    if (head) writeHeadFile(head, headFile);
+    return answer;
+  }
+}
+
+function answerOf(outcome: ActOutcome): ActAnswer {
+  if (outcome.ok) return { ok: true, answer: outcome.answer };
+  const status = outcome.refusal.code === "not yours to do" ? 403 : 409;
+  return { ok: false, status, code: outcome.refusal.code, sentence: refusalSentence(outcome.refusal) };
+}
+
+/** The answer given when this act first came; a refusal when the id was used for something else. */
+function earlierAnswer(tx: Tx, actId: string, type: string, person: Person, asked: unknown): ActAnswer | null {
+  const row = tx.select().from(ledger).where(eq(ledger.actId, actId)).get();
+  if (row === undefined) return null;
+  const body = JSON.parse(row.body) as { input: unknown; answer: ActAnswer };
+  const same = row.type === type && row.byPerson === person.id && canonicalJson(body.input) === canonicalJson(asked);
+  if (same) return body.answer;
+  return {
+    ok: false,
+    status: 409,
+    code: "act id used",
+    sentence: "This act id was used for another act. Load the page again.",
+  };
+}
+
+/** As JSON keeps it: without what is undefined. */
+function asStored(value: unknown): unknown {
+  return JSON.parse(JSON.stringify(value ?? null));
+}
+
+function badInput(error: z.ZodError): ActAnswer {
+  const issue = error.issues[0];
+  const field = issue?.path.map(String).join(".");
+  const sentence = `${field ? `${field}: ` : ""}${issue?.message ?? "not understood"}`;
+  return { ok: false, status: 400, code: "bad input", sentence, ...(field ? { field } : {}) };
+}

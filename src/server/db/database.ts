@@ -1,0 +1,66 @@
+import { existsSync, mkdirSync, readFileSync } from "node:fs";
+import { dirname, join, resolve } from "node:path";
+import Database from "better-sqlite3";
+import { drizzle, type BetterSQLite3Database } from "drizzle-orm/better-sqlite3";
+import { migrate } from "drizzle-orm/better-sqlite3/migrator";
+import * as schema from "./schema";
+
+export type Db = BetterSQLite3Database<typeof schema> & { $client: Database.Database };
+/** The database, or a transaction on it. */
+export type Tx = Pick<Db, "select" | "insert" | "update" | "delete">;
+
+/** The site's database file; `LANTERN_DATA` names the folder. */
+export function databasePath(): string {
+  return join(dataFolder(), "heavy-lantern.db");
+}
+
+export function dataFolder(): string {
+  return resolve(/*turbopackIgnore: true*/ process.env.LANTERN_DATA ?? "./data");
+}
+
+/**
+ * Opens a site's database and brings its tables up to date. Every commit is on disk before it is answered:
+ * synchronous=FULL, write-ahead log.
+ */
+export function openDatabase(path: string): Db {
+  mkdirSync(dirname(path), { recursive: true });
+  const client = new Database(path);
+  client.pragma("journal_mode = WAL");
+  client.pragma("synchronous = FULL");
+  client.pragma("foreign_keys = ON");
+  client.pragma("busy_timeout = 5000");
+  const db = drizzle(client, { schema });
+  backUpBeforeMigrating(client, path);
+  migrate(db, { migrationsFolder: migrationsFolder() });
+  return db;
+}
+
+/** A database that is about to get new tables is copied first, beside itself, named after the last migration it had. */
+function backUpBeforeMigrating(client: Database.Database, path: string): void {
+  const has = client.prepare("SELECT count(*) AS n FROM sqlite_master WHERE name = '__drizzle_migrations'").get();
+  if ((has as { n: number }).n === 0) return;
+  const { n: applied } = client.prepare("SELECT count(*) AS n FROM __drizzle_migrations").get() as { n: number };
+  const journal = JSON.parse(readFileSync(join(migrationsFolder(), "meta", "_journal.json"), "utf8")) as {
+    entries: unknown[];
+  };
+  if (applied >= journal.entries.length) return;
+  const copy = `${path}.before-migration-${applied + 1}`;
+  if (!existsSync(copy)) client.prepare("VACUUM INTO ?").run(copy);
+}
+
+function migrationsFolder(): string {
+  return resolve(/*turbopackIgnore: true*/ process.env.LANTERN_HOME ?? ".", "drizzle");
+}
+
+const holder = globalThis as { heavyLanternDatabase?: Db };
+
+/** The one connection of this process, opened at first use. */
+export function database(): Db {
+  holder.heavyLanternDatabase ??= openDatabase(databasePath());
+  return holder.heavyLanternDatabase;
+}
+
+export function closeDatabase(): void {
+  holder.heavyLanternDatabase?.$client.close();
+  delete holder.heavyLanternDatabase;
+}

@@ -1,0 +1,130 @@
+import { randomUUID } from "node:crypto";
+import { readFileSync } from "node:fs";
+import { join } from "node:path";
+import { eq } from "drizzle-orm";
+import { runAct, type ActAnswer } from "../acts/runAct";
+import { addPerson } from "../addPerson";
+import type { Db } from "../db/database";
+import { people } from "../db/schema";
+import { loadIsolation } from "../store/isolationStore";
+import { currentPlant } from "../store/plantStore";
+import { toPerson } from "../signIn";
+import { DEMO_PASSWORD, DEMO_PEOPLE, DEMO_PIN } from "./demoPeople";
+
+const HOUR_MS = 3_600_000;
+
+/**
+ * Fills an empty database with the Gannet Reach oil mill and its day of work, all by ordinary acts, so that the ledger
+ * tells how it came about. `now_ms` is the time of day it ends at.
+ */
+export async function seedDemo(db: Db, demoFolder: string, headFile: string, now_ms: number): Promise<void> {
+  const ids = new Map<string, string>();
+  for (const person of DEMO_PEOPLE) {
+    ids.set(person.signIn, await addPerson(db, { ...person, password: DEMO_PASSWORD, pin: DEMO_PIN }));
+  }
+  const id = (signIn: string) => ids.get(signIn)!;
+  let clock_ms = now_ms - 5 * HOUR_MS;
+  const act = async (
+    signIn: string,
+    type: string,
+    input: unknown,
+  ): Promise<Extract<ActAnswer, { ok: true }>["answer"]> => {
+    const person = toPerson(
+      db
+        .select()
+        .from(people)
+        .where(eq(people.id, id(signIn)))
+        .get()!,
+    );
+    clock_ms += 4 * 60_000;
+    const envelope = { version: 1, actId: randomUUID(), type, input, pin: DEMO_PIN };
+    const answer = await runAct(envelope, person, clock_ms, db, headFile);
+    if (!answer.ok) throw new Error(`the demo's day went wrong at ${type}: ${answer.sentence}`);
+    return answer.answer;
+  };
+  const file = (name: string) => ({ name, text: readFileSync(join(demoFolder, name), "utf8") });
+  await act("maren", "plant.import", { files: [file("items.csv"), file("links.csv")] });
+  const { revision } = currentPlant(db)!;
+
+  const ask = (title: string, work: string, faces: unknown[], hours: number) =>
+    act("maren", "job.ask", {
+      title,
+      work,
+      faces,
+      windowFrom_ms: now_ms,
+      windowTo_ms: now_ms + hours * HOUR_MS,
+      holder: id("petra"),
+      crew: [id("petra"), id("tomas")],
+    });
+
+  // A job with a live permit and a man at work.
+  const tipper = await ask(
+    "Renew the rod seal of the drum tipper cylinder",
+    "Take the tipper cylinder's gland off, renew the rod seal and wiper, refit and bleed.",
+    [{ place: "CY-260", how: ["open", "touch"] }],
+    6,
+  );
+  const tipped = await act("maren", "isolation.approve", { job: tipper.job, school: "work", plantRevision: revision });
+  await walk(String(tipped.isolation), Infinity);
+  const permit = await act("petra", "permit.draft", {
+    job: tipper.job,
+    words: "Open the tipper cylinder CY-260 and renew its rod seal. Nothing else.",
+    hazards: "Oil under pressure in the accumulator; the table may sink; hot oil.",
+    precautions: "Table lowered to rest; accumulator vented; gloves and face shield; spill tray.",
+    validFrom_ms: clock_ms,
+    validTo_ms: clock_ms + 8 * HOUR_MS,
+  });
+  await act("idris", "permit.issue", permit);
+  await act("petra", "permit.accept", permit);
+  await act("petra", "permit.sign-on", { ...permit, lock: "P-17" });
+  await act("tomas", "permit.sign-on", { ...permit, lock: "P-23" });
+
+  // A job whose isolation is being walked.
+  const agitator = await ask(
+    "Inspect the agitator seal of the autoclave",
+    "Agitator stopped and restrained; look at the seal from outside.",
+    [{ place: "AG-230", how: ["touch"], carriers: ["power", "control", "shaft"], reason: "the vessel stays closed" }],
+    4,
+  );
+  const agitated = await act("maren", "isolation.approve", {
+    job: agitator.job,
+    school: "work",
+    plantRevision: revision,
+  });
+  await walk(String(agitated.isolation), 3);
+
+  // The job of the tour: asked for, and everything still to do.
+  await ask(
+    "Replace the mechanical seal of crude oil pump A",
+    "Open the pump, draw the shaft, replace the mechanical seal, check the motor terminals and the starter.",
+    [
+      { place: "P-204A", how: ["open", "touch"] },
+      { place: "M-204A", how: ["touch"] },
+      { place: "K-207", how: ["touch"] },
+    ],
+    8,
+  );
+
+  async function walk(isolation: string, most: number): Promise<void> {
+    for (let count = 0; count < most; count++) {
+      const { life } = loadIsolation(db, isolation)!;
+      const next = life.steps.find(
+        (step) =>
+          step.phase === "isolate" &&
+          !step.done &&
+          step.after.every((before) => life.steps.find((other) => other.id === before)?.done),
+      );
+      if (next === undefined) return;
+      // Sunniva and Jonas lock, Odalys proves: nobody proves what they locked themselves.
+      const locker = next.competence === "electrical" ? "jonas" : next.competence === null ? "ruth" : "sunniva";
+      await act(next.kind === "prove" ? "odalys" : locker, "step.do", {
+        isolation,
+        step: next.id,
+        plate: next.plate,
+        lock: next.kind === "lock" ? `G-${isolation.slice(-2)}${next.id.slice(1).padStart(2, "0")}` : null,
+        reading: next.limit === null ? null : 0,
+        testerProved: true,
+      });
+    }
+  }
+}

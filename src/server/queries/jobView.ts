@@ -1,0 +1,190 @@
+import { asc, desc, eq } from "drizzle-orm";
+import { plan, type Plan } from "../../core/isolation/plan";
+import { jobSchema, type Job, type School } from "../../core/job/jobFile";
+import { nextAct, type NextAct } from "../../core/job/nextAct";
+import type { IsolationLife } from "../../core/locks/isolationLife";
+import { isRunOut, peopleOn } from "../../core/permit/permitLife";
+import { lanternLight, lanternScene, type LanternLight, type LanternScene } from "../../core/trace/lanternScene";
+import { database } from "../db/database";
+import { isolations, jobIsolations, jobs, people, permits } from "../db/schema";
+import { namesOf } from "../signIn";
+import { boxesOf, locksOn } from "../store/locks";
+import { loadIsolation } from "../store/isolationStore";
+import { loadPermit } from "../store/permitStore";
+import { currentPlant, plantAt, type CurrentPlant } from "../store/plantStore";
+
+export type PermitSummary = Readonly<{
+  number: string;
+  state: string;
+  words: string;
+  runOut: boolean;
+  validFrom_ms: number;
+  validTo_ms: number;
+  holder: string;
+  on: number;
+}>;
+
+export type JobView = Readonly<{
+  number: string;
+  title: string;
+  work: string;
+  state: "open" | "closed";
+  windowFrom_ms: number;
+  windowTo_ms: number;
+  holder: string;
+  holderId: string;
+  crew: readonly string[];
+  askedBy: string;
+  askedAt_ms: number;
+  job: Job;
+  /** The revision that the plan stands on: pinned once approved, today's before. */
+  plantRevision: number;
+  plantRevisionNow: number;
+  isolation: IsolationLife | null;
+  approvedBy: string | null;
+  boxes: readonly { number: string; state: string; locks: readonly { person: string; lock: string; onAt: number }[] }[];
+  permits: readonly PermitSummary[];
+  next: NextAct | null;
+  /** Names of everybody who did a step, by id. */
+  nameOf: Readonly<Record<string, string>>;
+}>;
+
+/** Everything a job's screens share; null when there is no such job. */
+export function jobView(number: string, now_ms: number): JobView | null {
+  const db = database();
+  const row = db.select().from(jobs).where(eq(jobs.number, number)).get();
+  const plant = currentPlant(db);
+  if (row === undefined || plant === null) return null;
+  const nameOf = namesOf(db);
+  const standing = db
+    .select({
+      id: isolations.id,
+      number: isolations.number,
+      revision: isolations.plantRevision,
+      by: isolations.approvedBy,
+    })
+    .from(jobIsolations)
+    .innerJoin(isolations, eq(isolations.id, jobIsolations.isolationId))
+    .where(eq(jobIsolations.jobId, row.id))
+    .orderBy(desc(isolations.approvedAt), desc(isolations.number))
+    .limit(1)
+    .get();
+  const isolation = standing ? (loadIsolation(db, standing.number)?.life ?? null) : null;
+  const written = db
+    .select({ number: permits.number })
+    .from(permits)
+    .where(eq(permits.jobId, row.id))
+    .orderBy(asc(permits.number))
+    .all()
+    .map((permit) => loadPermit(db, permit.number)!);
+  const boxes = standing ? boxesOf(db, [standing.id]) : [];
+  const crewIds = JSON.parse(row.crew) as string[];
+  return {
+    number: row.number,
+    title: row.title,
+    work: row.work,
+    state: row.state,
+    windowFrom_ms: row.windowFrom,
+    windowTo_ms: row.windowTo,
+    holder: nameOf(row.holderId),
+    holderId: row.holderId,
+    crew: crewIds.map(nameOf),
+    askedBy: nameOf(row.askedBy),
+    askedAt_ms: row.askedAt,
+    job: jobSchema.parse(JSON.parse(row.job)),
+    plantRevision: standing?.revision ?? plant.revision,
+    plantRevisionNow: plant.revision,
+    isolation,
+    approvedBy: standing ? nameOf(standing.by) : null,
+    boxes: boxes.map((box) => ({
+      number: box.number,
+      state: box.state,
+      locks: locksOn(db, [box.id]).map(({ person, lock, onAt }) => ({ person, lock, onAt })),
+    })),
+    permits: written.map(({ life, row: permit }) => ({
+      number: life.number,
+      state: life.state,
+      words: permit.words,
+      runOut: isRunOut(life, now_ms),
+      validFrom_ms: life.validFrom_ms,
+      validTo_ms: life.validTo_ms,
+      holder: nameOf(life.holder),
+      on: peopleOn(life).length,
+    })),
+    nameOf: Object.fromEntries(
+      (isolation?.steps ?? []).flatMap(({ done }) => (done ? [[done.by, nameOf(done.by)]] : [])),
+    ),
+    next: nextAct(
+      row,
+      isolation,
+      written.map(({ life }) => life),
+      now_ms,
+    ),
+  };
+}
+
+export function plantOf(view: JobView): CurrentPlant {
+  return plantAt(database(), view.plantRevision);
+}
+
+/** The plan as approved, or what it would be under a school. */
+export function planOf(view: JobView, school: School): Plan {
+  if (view.isolation) return approvedPlan(view.isolation.number);
+  const made = plan(plantOf(view).graph, { ...view.job, school });
+  if (!made.ok) throw new Error(`job ${view.number} no longer fits the plant: ${made.problems[0]?.message}`);
+  return made.value;
+}
+
+function approvedPlan(isolation: string): Plan {
+  const row = database()
+    .select({ plan: isolations.plan })
+    .from(isolations)
+    .where(eq(isolations.number, isolation))
+    .get();
+  if (row === undefined) throw new Error(`isolation ${isolation} is gone`);
+  return JSON.parse(row.plan) as Plan;
+}
+
+export type LanternView = Readonly<{
+  scene: LanternScene;
+  /** The light before the first point and after each. */
+  frames: readonly (LanternLight & { label: string; isolated: readonly string[] })[];
+  /** Frame that stands now on the plant. */
+  now: number;
+}>;
+
+/** The lantern of a job: one frame for each point, in the order of the walk. */
+export function lanternOf(view: JobView, made: Plan): LanternView {
+  const { graph } = plantOf(view);
+  const scene = lanternScene(graph, made);
+  const walked = view.isolation?.steps.filter((step) => step.kind === "lock") ?? [];
+  const order = view.isolation ? walked.map((step) => step.subject) : made.points.map((point) => point.device);
+  const frames = [{ label: "nothing isolated", isolated: [] as string[], ...lanternLight(graph, scene, []) }];
+  order.forEach((tag, index) => {
+    const isolated = order.slice(0, index + 1);
+    frames.push({ label: `${tag} isolated`, isolated, ...lanternLight(graph, scene, isolated) });
+  });
+  const lifted = new Set(
+    view.isolation?.steps
+      .filter((step) => step.kind === "unlock" && step.done && !step.done.skipped)
+      .map((s) => s.subject),
+  );
+  const locked = walked.filter((step) => step.done && !lifted.has(step.subject)).map((step) => step.subject);
+  if (view.isolation && !order.slice(0, locked.length).every((tag) => locked.includes(tag))) {
+    // Worked by several people at once, or half restored: what stands now is a frame of its own.
+    frames.push({ label: "as it stands now", isolated: locked, ...lanternLight(graph, scene, locked) });
+    return { scene, frames, now: frames.length - 1 };
+  }
+  return { scene, frames, now: view.isolation ? locked.length : 0 };
+}
+
+/** Names for choosing a holder and a crew. */
+export function peopleToChoose() {
+  return database()
+    .select({ id: people.id, name: people.name, roles: people.roles })
+    .from(people)
+    .where(eq(people.active, true))
+    .orderBy(asc(people.name))
+    .all()
+    .map(({ id, name, roles }) => ({ id, name, roles: JSON.parse(roles) as string[] }));
+}

@@ -1,0 +1,89 @@
+import { createHash, randomUUID } from "node:crypto";
+import { desc, eq } from "drizzle-orm";
+import { canonicalJson } from "../../core/ledger/canonicalJson";
+import type { Item, Plant } from "../../core/plant/plant";
+import { buildStateGraph, type StateGraph } from "../../core/trace/stateGraph";
+import type { Tx } from "../db/database";
+import { items, plantRevisions } from "../db/schema";
+
+export type CurrentPlant = Readonly<{ revision: number; plant: Plant; graph: StateGraph }>;
+
+/** The state graphs of a few revisions, for building one for each screen would be waste. */
+const cache = globalThis as { heavyLanternPlants?: Map<string, CurrentPlant> };
+
+/** The plant of today, or null when none was imported yet. */
+export function currentPlant(tx: Tx): CurrentPlant | null {
+  const latest = tx
+    .select({ revision: plantRevisions.revision })
+    .from(plantRevisions)
+    .orderBy(desc(plantRevisions.revision))
+    .limit(1)
+    .get();
+  return latest ? plantAt(tx, latest.revision) : null;
+}
+
+export function plantAt(tx: Tx, revision: number): CurrentPlant {
+  const row = tx.select().from(plantRevisions).where(eq(plantRevisions.revision, revision)).get();
+  if (row === undefined) throw new Error(`plant revision ${revision} is not in the database`);
+  const plants = (cache.heavyLanternPlants ??= new Map());
+  const known = plants.get(row.contentHash);
+  if (known) return { ...known, revision };
+  const plant = JSON.parse(row.plant) as Plant;
+  const current = { revision, plant, graph: buildStateGraph(plant) };
+  plants.set(row.contentHash, current);
+  if (plants.size > 4) plants.delete(plants.keys().next().value!);
+  return current;
+}
+
+/** Stores a checked plant as the next revision and brings the register up to date. Ids of known tags stay. */
+export function savePlant(
+  tx: Tx,
+  plant: Plant,
+  by: string,
+  now_ms: number,
+  fileNames: readonly string[],
+): { revision: number } {
+  const text = canonicalJson(JSON.parse(JSON.stringify(plant)));
+  const last = tx.select().from(plantRevisions).orderBy(desc(plantRevisions.revision)).limit(1).get();
+  const revision = (last?.revision ?? 0) + 1;
+  tx.insert(plantRevisions)
+    .values({
+      revision,
+      importedAt: now_ms,
+      importedBy: by,
+      fileNames: fileNames.join(", "),
+      itemCount: plant.items.length,
+      linkCount: plant.links.length,
+      contentHash: createHash("sha256").update(text).digest("hex"),
+      plant: text,
+    })
+    .run();
+  tx.update(items).set({ present: false }).run();
+  for (const item of plant.items) {
+    const row = {
+      tag: item.tag,
+      name: item.name ?? "",
+      kind: item.kind,
+      area: item.area ?? "",
+      part: partsPlayed(item).join(" "),
+      item: JSON.stringify(item),
+      present: true,
+      revision,
+    };
+    tx.insert(items)
+      .values({ id: randomUUID(), ...row })
+      .onConflictDoUpdate({ target: items.tag, set: row })
+      .run();
+  }
+  return { revision };
+}
+
+/** What an item is to the engine. */
+export function partsPlayed(item: Item): string[] {
+  return [
+    ...(item.sources.some((source) => source.feeding) ? ["source"] : []),
+    ...(item.sources.some((source) => !source.feeding) ? ["stored"] : []),
+    ...(item.device ? [item.device.credit ? "device" : "no-credit"] : []),
+    ...(item.bleed ? ["bleed"] : []),
+  ];
+}

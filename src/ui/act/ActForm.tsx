@@ -1,0 +1,167 @@
+"use client";
+
+import { useRouter } from "next/navigation";
+import { useId, useRef, useState, type ReactNode } from "react";
+
+type Answer =
+  | { ok: true; answer: Record<string, string | number | null> }
+  | { ok: false; status: number; sentence: string; field?: string; code: string };
+
+type Props = Readonly<{
+  /** The act's name, as the ledger knows it. */
+  act: string;
+  /** What the form does not ask. */
+  fixed?: Record<string, unknown>;
+  /** Turns the fields into the act's input; by default they go as they are. */
+  toInput?: (fields: FormData) => Record<string, unknown>;
+  pin?: boolean;
+  button: string;
+  tone?: "plain" | "strong";
+  /** Where to go when it is done; `{name}` is filled from the answer. */
+  then?: string;
+  /** What this form is, for screen readers. */
+  label: string;
+  children?: ReactNode;
+  compact?: boolean;
+}>;
+
+/**
+ * A form for one act. The act id is made once for what the person means to do and kept while they try again, so a
+ * repeated send is not done twice. What was typed stays when the server refuses or cannot be reached.
+ */
+export function ActForm({
+  act,
+  fixed = {},
+  toInput,
+  pin = false,
+  button,
+  tone = "plain",
+  then,
+  label,
+  children,
+  compact,
+}: Props) {
+  const router = useRouter();
+  const form = useRef<HTMLFormElement>(null);
+  const meant = useRef<{ id: string; body: string } | null>(null);
+  const [fault, setFault] = useState<{ sentence: string; field?: string } | null>(null);
+  const [sending, setSending] = useState(false);
+  const id = useId();
+
+  async function send() {
+    const fields = new FormData(form.current!);
+    const typedPin = String(fields.get("pin") ?? "");
+    fields.delete("pin");
+    const input = { ...fixed, ...(toInput ? toInput(fields) : Object.fromEntries(fields)) };
+    const body = JSON.stringify({ act, input });
+    if (meant.current?.body !== body) meant.current = { id: newActId(), body };
+    setSending(true);
+    setFault(null);
+    const answer = await post({
+      version: 1,
+      actId: meant.current.id,
+      type: act,
+      input,
+      ...(pin ? { pin: typedPin } : {}),
+    });
+    setSending(false);
+    if (!answer.ok) {
+      // A refusal is recorded under its id; trying again after mending something is a new act.
+      if (answer.status === 409) meant.current = null;
+      setFault(answer);
+      markField(form.current!, answer.field, `${id}-fault`);
+      return;
+    }
+    meant.current = null;
+    form.current?.reset();
+    const target = then?.replace(/\{(\w+)\}/g, (_, name: string) => String(answer.answer[name] ?? ""));
+    if (target) router.push(target);
+    router.refresh();
+  }
+
+  return (
+    <form
+      ref={form}
+      aria-label={label}
+      className={compact ? "flex flex-wrap items-end gap-3" : "flex flex-col gap-4"}
+      onSubmit={(event) => {
+        event.preventDefault();
+        if (!sending) void send();
+      }}
+      onInput={(event) => (event.target as HTMLElement).removeAttribute("aria-invalid")}
+      noValidate
+    >
+      {children}
+      <div className="flex flex-wrap items-end gap-3">
+        {pin && (
+          <label className="flex flex-col gap-1 text-sm">
+            <span>Your PIN</span>
+            <input
+              name="pin"
+              type="password"
+              inputMode="numeric"
+              autoComplete="off"
+              maxLength={20}
+              className="input num w-28"
+              aria-describedby={fault?.field === "pin" ? `${id}-fault` : undefined}
+            />
+          </label>
+        )}
+        <button
+          type="submit"
+          aria-disabled={sending}
+          className={tone === "strong" ? "btn btn-primary" : "btn btn-outline"}
+        >
+          {sending ? "Sending…" : button}
+        </button>
+      </div>
+      <p
+        id={`${id}-fault`}
+        role="alert"
+        className={fault ? "border-error bg-error/10 max-w-prose border-l-4 px-3 py-2" : "sr-only"}
+      >
+        {fault ? fault.sentence : ""}
+      </p>
+    </form>
+  );
+}
+
+/** Not every browser context has crypto.randomUUID: over plain HTTP it is missing. */
+function newActId(): string {
+  if (typeof crypto.randomUUID === "function") return crypto.randomUUID();
+  const bytes = crypto.getRandomValues(new Uint8Array(16));
+  bytes[6] = (bytes[6]! & 0x0f) | 0x40;
+  bytes[8] = (bytes[8]! & 0x3f) | 0x80;
+  const hex = [...bytes].map((byte) => byte.toString(16).padStart(2, "0")).join("");
+  return [hex.slice(0, 8), hex.slice(8, 12), hex.slice(12, 16), hex.slice(16, 20), hex.slice(20)].join("-");
+}
+
+async function post(envelope: unknown): Promise<Answer> {
+  try {
+    const response = await fetch("/api/acts", {
+      method: "POST",
+      headers: { "content-type": "application/json" },
+      body: JSON.stringify(envelope),
+    });
+    return (await response.json()) as Answer;
+  } catch {
+    return {
+      ok: false,
+      status: 0,
+      code: "unreached",
+      sentence: "The server did not answer. It may or may not have been done: press again, it will not be done twice.",
+    };
+  }
+}
+
+/** Marks the field that the server named and puts the cursor there. */
+function markField(form: HTMLFormElement, field: string | undefined, describedBy: string): void {
+  if (!field) return;
+  const base = field.split(".")[0]!;
+  const input = form.querySelector<HTMLElement>(
+    `[name="${CSS.escape(field)}"], [name="${CSS.escape(base)}"], [data-field="${CSS.escape(base)}"]`,
+  );
+  input?.setAttribute("aria-invalid", "true");
+  input?.setAttribute("aria-describedby", describedBy);
+  input?.focus();
+}

@@ -1,0 +1,145 @@
+"use client";
+
+import { Plus, X } from "lucide-react";
+import { useState } from "react";
+import { ActForm } from "../act/ActForm";
+import { Field, TextField } from "../act/Field";
+
+const HOW_WORDS: Readonly<Record<string, string>> = {
+  open: "open it",
+  touch: "touch it",
+  enter: "enter it",
+  hot: "hot work on it",
+  near: "work near it",
+};
+
+type Props = Readonly<{
+  places: readonly string[];
+  people: readonly { id: string; name: string; roles: readonly string[] }[];
+  hows: readonly string[];
+}>;
+
+export function AskForm({ places, people, hows }: Props) {
+  const [faces, setFaces] = useState([0]);
+  const holders = people.filter((person) => person.roles.includes("holder"));
+  return (
+    <ActForm
+      act="job.ask"
+      label="Ask for a job"
+      button="Ask"
+      tone="strong"
+      then="/jobs/{job}/energies"
+      toInput={readAsk}
+    >
+      <Field
+        label="What is to be done"
+        name="title"
+        maxLength={120}
+        placeholder="Replace the mechanical seal of crude oil pump A"
+      />
+      <TextField label="In more words" name="work" rows={3} maxLength={2000} />
+      <fieldset data-field="faces" tabIndex={-1}>
+        <legend className="mb-2 text-sm font-medium">
+          Work faces: every place where people open, touch or enter something
+        </legend>
+        <datalist id="places">
+          {places.map((place) => (
+            <option key={place} value={place} />
+          ))}
+        </datalist>
+        <ul className="space-y-3">
+          {faces.map((face, index) => (
+            <li key={face} className="flex flex-wrap items-center gap-x-5 gap-y-2">
+              <input
+                aria-label={`Work face ${index + 1}: tag, or tag.part`}
+                name={`face-${face}`}
+                list="places"
+                autoComplete="off"
+                className="input tag w-44"
+                placeholder="P-204A"
+              />
+              {hows.map((how) => (
+                <label key={how} className="flex items-center gap-2">
+                  <input
+                    type="checkbox"
+                    className="checkbox checkbox-sm"
+                    name={`how-${face}`}
+                    value={how}
+                    defaultChecked={how === "open"}
+                  />
+                  {HOW_WORDS[how] ?? how}
+                </label>
+              ))}
+              {faces.length > 1 && (
+                <button
+                  type="button"
+                  className="btn btn-ghost btn-square btn-sm"
+                  aria-label={`Remove work face ${index + 1}`}
+                  onClick={() => setFaces(faces.filter((other) => other !== face))}
+                >
+                  <X aria-hidden size={16} />
+                </button>
+              )}
+            </li>
+          ))}
+        </ul>
+        <button
+          type="button"
+          className="btn btn-ghost btn-sm mt-2"
+          onClick={() => setFaces([...faces, Math.max(...faces) + 1])}
+        >
+          <Plus aria-hidden size={16} /> Another face
+        </button>
+      </fieldset>
+      <div className="grid max-w-xl gap-4 sm:grid-cols-2">
+        <Field label="Window starts" name="windowFrom_ms" type="datetime-local" />
+        <Field label="Window ends" name="windowTo_ms" type="datetime-local" />
+      </div>
+      <label className="flex max-w-xs flex-col gap-1">
+        <span className="text-sm font-medium">Holder, in charge of the party</span>
+        <select name="holder" className="select w-full" defaultValue="">
+          <option value="" disabled>
+            Choose
+          </option>
+          {holders.map((person) => (
+            <option key={person.id} value={person.id}>
+              {person.name}
+            </option>
+          ))}
+        </select>
+      </label>
+      <fieldset>
+        <legend className="mb-2 text-sm font-medium">Crew</legend>
+        <div className="flex flex-wrap gap-x-6 gap-y-2">
+          {people
+            .filter((person) => person.roles.includes("worker") || person.roles.includes("holder"))
+            .map((person) => (
+              <label key={person.id} className="flex items-center gap-2">
+                <input type="checkbox" className="checkbox checkbox-sm" name="crew" value={person.id} />
+                {person.name}
+              </label>
+            ))}
+        </div>
+      </fieldset>
+    </ActForm>
+  );
+}
+
+function readAsk(fields: FormData): Record<string, unknown> {
+  const faces = [...fields.keys()]
+    .filter((key) => key.startsWith("face-"))
+    .map((key) => ({ place: String(fields.get(key)).trim(), how: fields.getAll(key.replace("face", "how")) }));
+  const time = (name: string) => {
+    const value = String(fields.get(name) ?? "");
+    return value === "" ? null : new Date(value).getTime();
+  };
+  return {
+    title: fields.get("title"),
+    work: fields.get("work"),
+    faces,
+    windowFrom_ms: time("windowFrom_ms"),
+    windowTo_ms: time("windowTo_ms"),
+    holder: fields.get("holder") ?? "",
+    crew: fields.getAll("crew"),
+  };
+}

@@ -1,0 +1,239 @@
+"use client";
+
+import { Maximize2, Minus, Plus } from "lucide-react";
+import { select, zoom, zoomIdentity, type ZoomBehavior } from "d3";
+import { useEffect, useId, useMemo, useRef, useState } from "react";
+import type { LanternScene } from "../../core/trace/lanternScene";
+import { carrierMark } from "../text/carrierMarks";
+import { LanternEdge } from "./LanternEdge";
+import { LanternNode, nodeSize } from "./LanternNode";
+import { useLayout } from "./useLayout";
+
+type Frame = Readonly<{
+  label: string;
+  nodes: readonly string[];
+  edges: readonly string[];
+  isolated: readonly string[];
+}>;
+type Props = Readonly<{
+  scene: LanternScene;
+  frames: readonly Frame[];
+  /** The frame that stands now. */
+  now: number;
+  /** A way to stand out, in place names. */
+  trace?: readonly string[];
+  proven?: readonly string[];
+  height?: number;
+}>;
+
+/** Text is drawn at 14; below this scale it would be under 12 pixels. */
+const SMALLEST_SCALE = 12 / 14;
+
+/**
+ * The lantern: live parts glow, isolated parts go dark. The slider takes the points one by one; a glowing line is also
+ * thick and drawn over, a dark one thin, so that it reads without colour.
+ */
+export function Lantern({ scene, frames, now, trace = [], proven = [], height = 460 }: Props) {
+  const [shown, setShown] = useState(now);
+  const [standing, setStanding] = useState(now);
+  if (standing !== now) {
+    // The walk moved on: follow it.
+    setStanding(now);
+    setShown(now);
+  }
+  const frame = frames[Math.min(shown, frames.length - 1)]!;
+  const lit = useMemo(() => ({ nodes: new Set(frame.nodes), edges: new Set(frame.edges) }), [frame]);
+  const request = useMemo(
+    () => ({
+      nodes: scene.nodes.map((node) => ({ id: node.id, ...nodeSize(node) })),
+      edges: scene.edges.map(({ id, from, to }) => ({ id, from, to })),
+    }),
+    [scene],
+  );
+  const layout = useLayout(request);
+  const svg = useRef<SVGSVGElement>(null);
+  const view = useRef<SVGGElement>(null);
+  const behaviour = useRef<ZoomBehavior<SVGSVGElement, unknown> | null>(null);
+  const id = useId();
+  const size = layout.state === "done" ? layout.layout : null;
+
+  useEffect(() => {
+    if (!svg.current || !size) return;
+    const box = select(svg.current);
+    const made = zoom<SVGSVGElement, unknown>()
+      .scaleExtent([0.25, 3])
+      // The wheel scrolls the page; with Ctrl it zooms, as on a map.
+      .filter((event: WheelEvent | MouseEvent) => event.type !== "wheel" || event.ctrlKey)
+      .on("zoom", (event: { transform: { toString: () => string } }) => {
+        view.current?.setAttribute("transform", event.transform.toString());
+      });
+    behaviour.current = made;
+    box.call(made);
+    fit(SMALLEST_SCALE);
+    return () => {
+      box.on(".zoom", null);
+    };
+    // eslint-disable-next-line react-hooks/exhaustive-deps -- only a new layout is fitted anew
+  }, [size]);
+
+  function fit(smallest: number) {
+    if (!svg.current || !size || !behaviour.current) return;
+    const { width, height: tall } = svg.current.getBoundingClientRect();
+    const scale = Math.max(smallest, Math.min(1.2, (width - 32) / size.width, (tall - 32) / size.height));
+    // When not all fits, the right end shows: that is where the work is.
+    const left = size.width * scale > width ? width - size.width * scale - 16 : (width - size.width * scale) / 2;
+    const top = Math.max(16, (tall - size.height * scale) / 2);
+    select(svg.current).call(behaviour.current.transform, zoomIdentity.translate(left, top).scale(scale));
+  }
+  const zoomBy = (factor: number) =>
+    svg.current && behaviour.current && select(svg.current).call(behaviour.current.scaleBy, factor);
+  const panBy = (x: number, y: number) =>
+    svg.current && behaviour.current && select(svg.current).call(behaviour.current.translateBy, x, y);
+
+  const liveAtWork = scene.nodes
+    .filter((node) => node.role === "face" && lit.nodes.has(node.id))
+    .map((node) => node.id);
+  const carriers = [...new Set(scene.edges.map((edge) => edge.carrier))];
+  const traced = new Set(trace);
+
+  return (
+    <figure aria-labelledby={`${id}-caption`} className="border-base-300 border">
+      <div className="bg-base-200 relative" style={{ height }}>
+        {layout.state === "working" && <p className="absolute inset-0 grid place-items-center">Drawing the plant…</p>}
+        {layout.state === "failed" && (
+          <p className="absolute inset-0 grid place-items-center">
+            The drawing failed. The lists below hold the same facts.
+          </p>
+        )}
+        <svg
+          ref={svg}
+          role="group"
+          aria-label="Diagram. Arrow keys move it, plus and minus zoom, F shows all."
+          tabIndex={0}
+          className="size-full cursor-grab touch-none active:cursor-grabbing"
+          onKeyDown={(event) => {
+            const act: Record<string, () => unknown> = {
+              ArrowLeft: () => panBy(60, 0),
+              ArrowRight: () => panBy(-60, 0),
+              ArrowUp: () => panBy(0, 60),
+              ArrowDown: () => panBy(0, -60),
+              "+": () => zoomBy(1.25),
+              "=": () => zoomBy(1.25),
+              "-": () => zoomBy(0.8),
+              f: () => fit(0.25),
+            };
+            const found = act[event.key];
+            if (found) {
+              event.preventDefault();
+              found();
+            }
+          }}
+        >
+          <defs>
+            <filter id={`${id}-halo`} x="-40%" y="-60%" width="180%" height="220%">
+              <feGaussianBlur stdDeviation="6" />
+            </filter>
+          </defs>
+          <g ref={view}>
+            {size && (
+              <>
+                {scene.edges.map((edge) => (
+                  <LanternEdge
+                    key={edge.id}
+                    points={size.edges[edge.id] ?? []}
+                    carrier={edge.carrier}
+                    lit={lit.edges.has(edge.id)}
+                    traced={traced.has(edge.from) && traced.has(edge.to)}
+                  />
+                ))}
+                {scene.nodes.map((node) => (
+                  <LanternNode
+                    key={node.id}
+                    node={node}
+                    box={size.nodes[node.id]!}
+                    lit={lit.nodes.has(node.id)}
+                    isolated={frame.isolated.includes(node.id)}
+                    traced={traced.has(node.id)}
+                    proven={proven.includes(node.id)}
+                    halo={`${id}-halo`}
+                  />
+                ))}
+              </>
+            )}
+          </g>
+        </svg>
+        <div className="no-print absolute top-2 right-2 flex gap-1">
+          <Tool label="Zoom in" onClick={() => zoomBy(1.25)} icon={<Plus aria-hidden size={16} />} />
+          <Tool label="Zoom out" onClick={() => zoomBy(0.8)} icon={<Minus aria-hidden size={16} />} />
+          <Tool label="Show all" onClick={() => fit(0.25)} icon={<Maximize2 aria-hidden size={16} />} />
+        </div>
+      </div>
+      <figcaption
+        id={`${id}-caption`}
+        className="border-base-300 grid gap-x-8 gap-y-2 border-t px-4 py-3 md:grid-cols-[1fr_auto]"
+      >
+        <div>
+          {frames.length > 1 && (
+            <label className="flex flex-wrap items-center gap-x-4 gap-y-1">
+              <span className="text-sm font-medium">Points isolated</span>
+              <input
+                type="range"
+                className="range range-xs w-64 max-w-full"
+                min={0}
+                max={frames.length - 1}
+                value={shown}
+                aria-valuetext={frame.label}
+                onChange={(event) => setShown(Number(event.target.value))}
+              />
+              <span className="num">
+                {shown} of {frames.length - 1}
+              </span>
+              <span>{frame.label}</span>
+            </label>
+          )}
+          <p className="mt-1" aria-live="polite">
+            {liveAtWork.length === 0 ? (
+              <strong>Dark at every face.</strong>
+            ) : (
+              <>
+                <strong>Still live:</strong> <span className="tag whitespace-normal">{liveAtWork.join(", ")}</span>
+              </>
+            )}
+          </p>
+        </div>
+        <ul aria-label="Carriers" className="flex max-w-md flex-wrap items-center gap-x-4 gap-y-1 text-sm">
+          {carriers.map((carrier) => (
+            <li key={carrier} className="flex items-center gap-1.5">
+              <svg aria-hidden width="30" height="8">
+                <line
+                  x1="0"
+                  x2="30"
+                  y1="4"
+                  y2="4"
+                  stroke="currentColor"
+                  strokeWidth={carrierMark(carrier).width}
+                  strokeDasharray={carrierMark(carrier).dash}
+                />
+              </svg>
+              {carrierMark(carrier).letter} {carrierMark(carrier).words}
+            </li>
+          ))}
+        </ul>
+      </figcaption>
+    </figure>
+  );
+}
+
+function Tool({ label, onClick, icon }: { label: string; onClick: () => void; icon: React.ReactNode }) {
+  return (
+    <button
+      type="button"
+      className="btn btn-square btn-sm bg-base-100"
+      aria-label={label}
+      title={label}
+      onClick={onClick}
+    >
+      {icon}
+    </button>
+  );
+}

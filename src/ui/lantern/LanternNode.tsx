@@ -1,0 +1,132 @@
+import type { LanternNode as Node } from "../../core/trace/lanternScene";
+
+const CHARACTER = 8.6;
+const HEIGHT = 40;
+
+/** Width for its tag in mono at 14, and room for the sign of what it is. */
+export function nodeSize(node: Pick<Node, "id" | "role">): { width: number; height: number } {
+  const sign = node.role === "plain" ? 24 : 44;
+  return { width: Math.ceil(node.id.length * CHARACTER) + sign, height: node.role === "face" ? HEIGHT + 8 : HEIGHT };
+}
+
+type Props = Readonly<{
+  node: Node;
+  box: { x: number; y: number; width: number; height: number };
+  lit: boolean;
+  isolated: boolean;
+  traced: boolean;
+  proven: boolean;
+  halo: string;
+}>;
+
+/**
+ * One place. A source carries rays, a device a slot that is barred when it stops, a bleed a drop, the work a double
+ * frame. Live plates are filled with light, dark ones are outlines.
+ */
+export function LanternNode({ node, box, lit, isolated, traced, proven, halo }: Props) {
+  const { width, height } = box;
+  const live = lit && !isolated;
+  const state = isolated ? "isolated" : live ? "live" : proven ? "proven dark" : "dark";
+  const ink = live ? "var(--color-accent-content)" : "var(--color-base-content)";
+  return (
+    <g
+      transform={`translate(${box.x} ${box.y})`}
+      role="img"
+      aria-label={`${node.id}, ${node.name || node.kind}, ${state}`}
+    >
+      <title>{`${node.id}  ${node.name || node.kind}: ${state}`}</title>
+      {live && (
+        <rect
+          x={-4}
+          y={-4}
+          width={width + 8}
+          height={height + 8}
+          rx={8}
+          style={{ fill: "var(--glow)" }}
+          opacity={0.45}
+          filter={`url(#${halo})`}
+        />
+      )}
+      <rect
+        width={width}
+        height={height}
+        rx={node.role === "source" ? height / 2 : 4}
+        style={{
+          fill: live ? "var(--glow)" : "var(--color-base-100)",
+          stroke: live ? "var(--glow)" : "var(--dark-part)",
+        }}
+        strokeWidth={traced ? 3.5 : node.role === "face" ? 2.5 : 1.3}
+        strokeDasharray={node.role === "device" && !node.credit ? "4 3" : undefined}
+        className="transition-[fill] duration-500"
+      />
+      {node.role === "face" && (
+        <rect
+          x={4}
+          y={4}
+          width={width - 8}
+          height={height - 8}
+          rx={2}
+          fill="none"
+          style={{ stroke: ink }}
+          strokeWidth={1}
+        />
+      )}
+      {isolated && (
+        <rect
+          x={-3}
+          y={-3}
+          width={width + 6}
+          height={height + 6}
+          rx={6}
+          fill="none"
+          style={{ stroke: "var(--color-base-content)" }}
+          strokeWidth={2}
+        />
+      )}
+      <g transform={`translate(12 ${height / 2})`} style={{ color: ink }}>
+        <Sign role={node.role} isolated={isolated} proven={proven} />
+      </g>
+      <text
+        x={node.role === "plain" ? 12 : 32}
+        y={height / 2 + 5}
+        fontSize={14}
+        className="font-mono"
+        fontWeight={node.point || node.role === "face" ? 700 : 500}
+        style={{ fill: ink }}
+      >
+        {node.id}
+      </text>
+    </g>
+  );
+}
+
+function Sign({ role, isolated, proven }: { role: Node["role"]; isolated: boolean; proven: boolean }) {
+  const line = { stroke: "currentColor", strokeWidth: 2, strokeLinecap: "round" as const, fill: "none" };
+  switch (role) {
+    case "source":
+      return (
+        <g {...line}>
+          <circle cx={6} r={3.2} fill="currentColor" />
+          <path d="M6 -8v-1M6 8v1M-2 0h-1M14 0h1M.5 -5.5l-.8 -.8M11.5 -5.5l.8 -.8M.5 5.5l-.8 .8M11.5 5.5l.8 .8" />
+        </g>
+      );
+    case "device":
+      return isolated ? (
+        <path {...line} strokeWidth={4} d="M6 -9v18" />
+      ) : (
+        <path {...line} d="M2 -8v5M2 3v5M10 -8v5M10 3v5M-1 0h14" />
+      );
+    case "bleed":
+      return <path {...line} d="M6 -8c-4 6 -5 8 -5 10a5 5 0 0 0 10 0c0 -2 -1 -4 -5 -10z" />;
+    case "face":
+      return proven ? (
+        <path {...line} strokeWidth={2.6} d="M0 0l4 5l8 -10" />
+      ) : (
+        <path {...line} d="M0 -6h12M0 0h12M0 6h12" />
+      );
+    case "stored":
+      return <path {...line} d="M-1 7l4 -14l4 14l4 -14l3 10" />;
+    case "plain":
+      return null;
+  }
+}

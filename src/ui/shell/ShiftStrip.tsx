@@ -1,0 +1,80 @@
+"use client";
+
+import Link from "next/link";
+import { useEffect, useState } from "react";
+import { clock, span } from "../text/when";
+
+type Bar = Readonly<{
+  number: string;
+  title: string;
+  from_ms: number;
+  to_ms: number;
+  state: string;
+  runOut: boolean;
+  on: number;
+}>;
+
+const HOUR_MS = 3_600_000;
+const BACK_MS = 4 * HOUR_MS;
+const AHEAD_MS = 8 * HOUR_MS;
+
+/** The hours around now, permits as thin bars, and a pin where one runs out. A pin leads to its act. */
+export function ShiftStrip({ bars, now_ms, timeZone }: { bars: readonly Bar[]; now_ms: number; timeZone: string }) {
+  const [now, setNow] = useState(now_ms);
+  useEffect(() => {
+    const tick = setInterval(() => setNow((last) => Math.max(last, Date.now())), 20_000);
+    return () => clearInterval(tick);
+  }, []);
+  const start = now - BACK_MS;
+  const whole = BACK_MS + AHEAD_MS;
+  const x = (at: number) => Math.min(100, Math.max(0, ((at - start) / whole) * 100));
+  const firstHour = Math.ceil(start / HOUR_MS) * HOUR_MS;
+  const hours = Array.from({ length: 12 }, (_, i) => firstHour + i * HOUR_MS).filter((at) => at < start + whole);
+  const rows = bars.slice(0, 4);
+
+  return (
+    <section
+      aria-label="The shift"
+      className="no-print border-base-300 bg-base-200 relative h-[4.25rem] overflow-hidden border-b"
+    >
+      {hours.map((at) => (
+        <div key={at} aria-hidden className="border-base-300 absolute inset-y-0 border-l" style={{ left: `${x(at)}%` }}>
+          <span className="num pl-1 text-xs leading-5">{clock(at, timeZone)}</span>
+        </div>
+      ))}
+      <div aria-hidden className="bg-accent absolute inset-y-0 w-0.5" style={{ left: `${x(now)}%` }}>
+        <span className="num bg-base-200 text-accent absolute bottom-0.5 left-1.5 px-1 text-xs font-bold">
+          {clock(now, timeZone)}
+        </span>
+      </div>
+      <ul>
+        {rows.map((bar, row) => {
+          const left = x(bar.from_ms);
+          const ends = bar.to_ms <= start + whole;
+          const state = bar.runOut ? "has run out" : `runs out in ${span(bar.to_ms - now)}`;
+          return (
+            <li key={bar.number}>
+              <Link
+                href={`/permits/${bar.number}`}
+                aria-label={`Permit ${bar.number}, ${bar.state}, ${bar.on} signed on, ${state}`}
+                title={`${bar.title}: ${bar.on} signed on, ${state}`}
+                className="absolute flex h-6 items-center"
+                style={{ left: `${left}%`, width: `${x(bar.to_ms) - left}%`, top: `${1.35 + row * 0.72}rem` }}
+              >
+                <span
+                  className={`block h-1.5 w-full ${bar.state === "live" ? "bg-base-content" : "border-base-content border"} ${bar.runOut ? "opacity-50" : ""}`}
+                />
+                {ends && (
+                  <span className="tag border-base-content bg-base-200 absolute right-0 translate-x-full -translate-y-px border-l-2 pl-1 text-xs leading-4">
+                    {bar.number}
+                  </span>
+                )}
+              </Link>
+            </li>
+          );
+        })}
+      </ul>
+      {bars.length === 0 && <p className="absolute bottom-1.5 left-[36%] text-sm opacity-80">No permit is out.</p>}
+    </section>
+  );
+}
