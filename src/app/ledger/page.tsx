@@ -102,10 +102,13 @@ export default async function LedgerPage({
   );
 }
 
+/** Fields that hold ids of people or steps: the columns beside say the same in words. */
+const IDS: ReadonlySet<string> = new Set(["crew", "holder", "step", "isolation", "permit"]);
+
 /** What was asked, in short; empty fields left out. */
 function saidIn(input: Record<string, unknown> | null): string {
   return Object.entries(input ?? {})
-    .filter(([, value]) => value !== null && value !== false && value !== "")
+    .filter(([key, value]) => value !== null && value !== false && value !== "" && !IDS.has(key))
     .map(([key, value]) => `${key} ${typeof value === "object" ? JSON.stringify(value) : String(value)}`)
     .join(" · ")
     .slice(0, 220);

@@ -35,6 +35,7 @@ export function requirePairs(field: BarrierField, job: Job): RequiredPair[] {
             arrivals.get(source)!.map((carrier) =>
               requiredBarriers({
                 how: new Set(face.how),
+                supplied: source.carrier,
                 carrier,
                 contents: [graph.plant.items[source.item]?.contents],
               }),

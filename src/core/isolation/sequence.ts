@@ -31,10 +31,17 @@ export type PlannedStep = Readonly<{
   competence: Competence | null;
   /** Ids of the steps that must be done before. */
   after: readonly string[];
+  /** Proving only: which energy is shown not to be there. */
+  carrier: Carrier | null;
   /** Proving only: what must not be exceeded, and its unit. */
   limit: Readonly<{ most: number; unit: string }> | null;
   secondPerson: boolean;
 }>;
+
+/** What a step is called where there is no room for its words. No two open steps of an isolation share it. */
+export function stepLabel(step: Pick<PlannedStep, "kind" | "subject" | "carrier">): string {
+  return `${step.kind} ${step.subject}${step.carrier === null ? "" : ` (${step.carrier})`}`;
+}
 
 /**
  * The steps of an isolation and of its return, in an order that may be walked.
@@ -54,9 +61,11 @@ export function stepsOf(plan: Plan, graph: StateGraph): PlannedStep[] {
   const named = (tag: string) => (item(tag).name ? `${tag}, ${item(tag).name}` : tag);
   const steps: PlannedStep[] = [];
   let count = 0;
-  const add = (step: Omit<PlannedStep, "id" | "plate" | "limit" | "secondPerson"> & Partial<PlannedStep>): string => {
+  const add = (
+    step: Omit<PlannedStep, "id" | "plate" | "carrier" | "limit" | "secondPerson"> & Partial<PlannedStep>,
+  ): string => {
     const id = `${step.phase === "isolate" ? "i" : "r"}${++count}`;
-    steps.push({ plate: null, limit: null, secondPerson: false, ...step, id });
+    steps.push({ plate: null, carrier: null, limit: null, secondPerson: false, ...step, id });
     return id;
   };
   const faces = [...new Set(plan.routes.map((route) => route.face))];
@@ -134,6 +143,7 @@ export function stepsOf(plan: Plan, graph: StateGraph): PlannedStep[] {
         words: proofWords(face, carrier),
         competence: competenceFor([carrier]),
         after: [...allLocks, ...bleeds.map(({ id }) => id), ...releases],
+        carrier,
         limit: proofLimit(carrier),
         secondPerson: FLUIDS.has(carrier),
       }),

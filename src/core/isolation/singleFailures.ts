@@ -1,7 +1,7 @@
 import type { Carrier } from "../plant/carriers";
 import { viaNames, leastWay, barrierDistance } from "../trace/barrierDistance";
 import type { SourceVertex } from "../trace/sources";
-import { gatesOf, gateVertices, placeName } from "../trace/stateGraph";
+import { gatesOf, gateVertices, placeName, type StateGraph } from "../trace/stateGraph";
 import { arrivesAs, faceVertices, type WorkFace } from "../trace/workFaces";
 import type { BarrierField } from "./pairs";
 
@@ -33,6 +33,8 @@ export function litWith(field: BarrierField, reaching: readonly Reaching[], isol
   for (const face of field.faces) {
     const sources = reaching.filter((pair) => pair.face === face).map((pair) => pair.source);
     for (const targets of faceVertices(face).values()) {
+      // Where no connection and no source ends, nothing arrives: most carriers at most faces.
+      if (!targets.some((vertex) => endsSomething(graph, vertex, sources))) continue;
       const gateMarks = gatesOf(graph, credited);
       const distance = barrierDistance(graph, targets, gateMarks);
       for (const source of sources) {
@@ -58,6 +60,10 @@ export function litWith(field: BarrierField, reaching: readonly Reaching[], isol
     }
   }
   return lit.sort((a, b) => (litKey(a) < litKey(b) ? -1 : 1));
+}
+
+function endsSomething(graph: StateGraph, vertex: number, sources: readonly SourceVertex[]): boolean {
+  return graph.in.first[vertex]! < graph.in.first[vertex + 1]! || sources.some((source) => source.vertex === vertex);
 }
 
 function litKey({ face, arrives, source, carrier }: Lit): string {

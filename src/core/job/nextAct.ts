@@ -1,5 +1,5 @@
 import type { IsolationLife } from "../locks/isolationLife";
-import { stepLabel } from "../locks/isolationLife";
+import { stepLabel } from "../isolation/sequence";
 import { isRunOut, peopleOn, type PermitLife } from "../permit/permitLife";
 import type { Role } from "../people/roles";
 

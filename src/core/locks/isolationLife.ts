@@ -1,5 +1,5 @@
 import type { Competence, PersonId } from "../people/roles";
-import type { PlannedStep } from "../isolation/sequence";
+import { stepLabel, type PlannedStep } from "../isolation/sequence";
 import { accept, refuse, type Result } from "../result";
 
 /**
@@ -172,10 +172,6 @@ function stateAfter(state: IsolationLife["state"], steps: readonly WalkStep[]): 
   if (state === "isolating" && allDone("isolate")) return "proven";
   if (state === "restoring" && allDone("restore")) return "restored";
   return state;
-}
-
-export function stepLabel(step: Pick<PlannedStep, "kind" | "subject">): string {
-  return `${step.kind} ${step.subject}`;
 }
 
 /** Points that are locked now: done to lock, and not yet done to unlock. */

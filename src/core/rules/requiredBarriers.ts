@@ -10,10 +10,19 @@ export type Requirement = Readonly<{
   source: string;
 }>;
 
-type Situation = Readonly<{ how: ReadonlySet<How>; carrier: Carrier; contents: readonly (Contents | undefined)[] }>;
+type Situation = Readonly<{
+  how: ReadonlySet<How>;
+  /** What the source supplies. */
+  supplied: Carrier;
+  /** As what it arrives. */
+  carrier: Carrier;
+  contents: readonly (Contents | undefined)[];
+}>;
 type Row = Readonly<{ when: (situation: Situation) => boolean } & Requirement>;
 
 const FLOWING: ReadonlySet<Carrier> = new Set(["fluid", "bulk", "hydraulic", "pneumatic"]);
+/** It comes as something that flows, and was that at its source: the contents themselves may arrive. */
+const flows = ({ supplied, carrier }: Situation) => FLOWING.has(supplied) && FLOWING.has(carrier);
 const WIRED: ReadonlySet<Carrier> = new Set(["power", "control"]);
 const MOVING: ReadonlySet<Carrier> = new Set(["shaft", "gravity"]);
 const OSHA_SPACES = "29 CFR 1910.146(b), quoted from memory";
@@ -26,35 +35,43 @@ const OSHA_LOCKOUT = "29 CFR 1910.147, quoted from memory";
  */
 const ROWS: readonly Row[] = [
   {
-    when: ({ how, carrier }) => how.has("enter") && FLOWING.has(carrier),
+    // What is pushed is judged as the fluid's own source; here only the push comes.
+    when: ({ supplied, carrier }) => FLOWING.has(carrier) && !FLOWING.has(supplied),
+    barriers: 1,
+    grade: "locked isolating device",
+    reason: "a drive that could pump or push what stands in the line",
+    source: "practice",
+  },
+  {
+    when: (situation) => situation.how.has("enter") && flows(situation),
     barriers: 2,
     grade: "positive",
     reason: "a person enters",
     source: OSHA_SPACES,
   },
   {
-    when: ({ how, carrier, contents }) => how.has("hot") && FLOWING.has(carrier) && contents.some(mayBurnOrHarm),
+    when: (situation) => situation.how.has("hot") && flows(situation) && situation.contents.some(mayBurnOrHarm),
     barriers: 2,
     grade: "positive",
     reason: "hot work on what has held, or may have held, harmful contents",
     source: "practice",
   },
   {
-    when: ({ how, carrier }) => how.has("hot") && FLOWING.has(carrier),
+    when: (situation) => situation.how.has("hot") && flows(situation),
     barriers: 1,
     grade: "proved single",
     reason: "hot work on a line",
     source: "practice",
   },
   {
-    when: ({ how, carrier, contents }) => how.has("open") && FLOWING.has(carrier) && contents.some(isHarmful),
+    when: (situation) => situation.how.has("open") && flows(situation) && situation.contents.some(isHarmful),
     barriers: 2,
     grade: "proved double",
     reason: "opening a line whose contents are harmful, hot, under pressure or not known",
     source: "practice",
   },
   {
-    when: ({ how, carrier }) => (how.has("open") || how.has("touch")) && FLOWING.has(carrier),
+    when: (situation) => (situation.how.has("open") || situation.how.has("touch")) && flows(situation),
     barriers: 1,
     grade: "proved single",
     reason: "opening or touching a line with harmless contents",

@@ -51,7 +51,7 @@ function plainestArc(graph: StateGraph, from: number, to: number): number {
  * Cost: one search per candidate, at most `CANDIDATES`.
  */
 export function hiddenTwin(graph: StateGraph, source: number, targets: readonly number[]): number[] | null {
-  const forward = breadthFirst(graph, [source], graph.out, null);
+  const forward = breadthFirst(graph, [source], graph.out, new Set(targets.map(placeOf)));
   const backward = breadthFirst(graph, targets, graph.in, null);
   const candidates: { from: number; to: number; length: number }[] = [];
   for (const u of forward.order) {
@@ -74,7 +74,8 @@ export function hiddenTwin(graph: StateGraph, source: number, targets: readonly 
     const end = rest.found;
     if (end === undefined) continue;
     const way = [...head, ...trail(rest.before, end).reverse()];
-    if (hiddenBy(graph, way).length > 0) return way;
+    // Turning into another carrier and back inside one place is no other way.
+    if (new Set(way).size === way.length && hiddenBy(graph, way).length > 0) return way;
   }
   return null;
 }

@@ -59,7 +59,10 @@ export function waysIn(graph: StateGraph, faces: readonly WorkFace[], feeding: r
         };
       });
       if (sources.length === 0) continue;
-      sources.sort((a, b) => a.via.length - b.via.length || (a.source < b.source ? -1 : 1));
+      // The one people expect leads, then the shortest.
+      sources.sort(
+        (a, b) => Number(a.hidden) - Number(b.hidden) || a.via.length - b.via.length || (a.source < b.source ? -1 : 1),
+      );
       found.push({ face: face.name, through: placeName(graph, outside), carrier: carrierOf(inside), sources });
     }
   }

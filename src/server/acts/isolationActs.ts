@@ -1,4 +1,5 @@
 import { z } from "zod";
+import { stepLabel } from "../../core/isolation/sequence";
 import { decideIsolation } from "../../core/locks/isolationLife";
 import { isolationFacts, loadIsolation, saveIsolation } from "../store/isolationStore";
 import { defineAct, type ActContext, type ActOutcome } from "./act";
@@ -53,5 +54,8 @@ function change({ tx, now_ms }: ActContext, number: string, command: IsolationCo
   const decided = decideIsolation(stored.life, command, isolationFacts(tx, stored.row.id));
   if (!decided.ok) return { ok: false, subject: number, refusal: decided.refusal };
   saveIsolation(tx, stored, decided.value, now_ms);
-  return { ok: true, subject: number, answer: { isolation: number, state: decided.value.state } };
+  const step = command.type === "do step" ? stored.life.steps.find(({ id }) => id === command.step) : undefined;
+  // The step's words go into the ledger, so that a tag can be found there.
+  const did = step ? stepLabel(step) : command.type;
+  return { ok: true, subject: number, answer: { isolation: number, state: decided.value.state, did } };
 }

@@ -73,21 +73,21 @@ export function headFilePath(folder = dataFolder()): string {
 
 export function writeHeadFile(head: LedgerHead, path = headFilePath()): void {
   const part = `${path}.part`;
-  const file = openSync(part, "w");
+  const file = openSync(/*turbopackIgnore: true*/ part, "w");
   try {
     writeSync(file, canonicalJson(head));
     fsyncSync(file);
   } finally {
     closeSync(file);
   }
-  renameSync(part, path);
+  renameSync(/*turbopackIgnore: true*/ part, path);
 }
 
 /** The head file's word, or null when there is none yet. A file that cannot be read as one is an error. */
 export function readHeadFile(path = headFilePath()): LedgerHead | null {
   let text: string;
   try {
-    text = readFileSync(path, "utf8");
+    text = readFileSync(/*turbopackIgnore: true*/ path, "utf8");
   } catch (error) {
     if ((error as NodeJS.ErrnoException).code === "ENOENT") return null;
     throw error;

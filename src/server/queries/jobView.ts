@@ -40,6 +40,8 @@ export type JobView = Readonly<{
   /** The revision that the plan stands on: pinned once approved, today's before. */
   plantRevision: number;
   plantRevisionNow: number;
+  /** Faces that the register no longer has: the job must be asked for again. */
+  missingFaces: readonly string[];
   isolation: IsolationLife | null;
   approvedBy: string | null;
   boxes: readonly { number: string; state: string; locks: readonly { person: string; lock: string; onAt: number }[] }[];
@@ -78,6 +80,8 @@ export function jobView(number: string, now_ms: number): JobView | null {
     .all()
     .map((permit) => loadPermit(db, permit.number)!);
   const boxes = standing ? boxesOf(db, [standing.id]) : [];
+  const job = jobSchema.parse(JSON.parse(row.job));
+  const { graph } = standing ? plantAt(db, standing.revision) : plant;
   const crewIds = JSON.parse(row.crew) as string[];
   return {
     number: row.number,
@@ -91,7 +95,8 @@ export function jobView(number: string, now_ms: number): JobView | null {
     crew: crewIds.map(nameOf),
     askedBy: nameOf(row.askedBy),
     askedAt_ms: row.askedAt,
-    job: jobSchema.parse(JSON.parse(row.job)),
+    job,
+    missingFaces: job.faces.map((face) => face.place).filter((place) => !graph.places.resolveFace(place).ok),
     plantRevision: standing?.revision ?? plant.revision,
     plantRevisionNow: plant.revision,
     isolation,
@@ -130,10 +135,20 @@ export function plantOf(view: JobView): CurrentPlant {
 /** The plan as approved, or what it would be under a school. */
 export function planOf(view: JobView, school: School): Plan {
   if (view.isolation) return approvedPlan(view.isolation.number);
-  const made = plan(plantOf(view).graph, { ...view.job, school });
+  const job = { ...view.job, school };
+  const key = `${view.plantRevision} ${JSON.stringify(job)}`;
+  const known = plansMade.get(key);
+  if (known) return known;
+  const made = plan(plantOf(view).graph, job);
   if (!made.ok) throw new Error(`job ${view.number} no longer fits the plant: ${made.problems[0]?.message}`);
+  plansMade.set(key, made.value);
+  if (plansMade.size > PLANS_KEPT) plansMade.delete(plansMade.keys().next().value!);
   return made.value;
 }
+
+/** A plan is a pure function of the plant revision and the job, so the screens may share it. */
+const plansMade = new Map<string, Plan>();
+const PLANS_KEPT = 60;
 
 function approvedPlan(isolation: string): Plan {
   const row = database()

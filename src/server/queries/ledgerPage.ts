@@ -24,7 +24,10 @@ export function ledgerPage(words: string, page: number) {
     .offset((page - 1) * LEDGER_PAGE)
     .all()
     .map((row) => {
-      const body = JSON.parse(row.body) as { input: Record<string, unknown> | null; answer: { sentence?: string } };
+      const body = JSON.parse(row.body) as {
+        input: Record<string, unknown> | null;
+        answer: { sentence?: string; answer?: { did?: string } };
+      };
       return {
         seq: row.seq,
         type: row.type,
@@ -34,7 +37,7 @@ export function ledgerPage(words: string, page: number) {
         doneAt: row.doneAt,
         hash: row.hash,
         corrects: row.corrects,
-        sentence: body.answer.sentence ?? null,
+        sentence: body.answer.sentence ?? body.answer.answer?.did ?? null,
         input: body.input,
       };
     });

@@ -19,13 +19,23 @@ const BUTTONS: Readonly<Record<string, string>> = {
 };
 
 /** What is asked of the person depends on the step: the plate, the lock's number, the reading, the locks they count. */
-export function StepForm({ isolation, step, mayDo }: { isolation: string; step: PlannedStep; mayDo: boolean }) {
+export function StepForm({
+  isolation,
+  step,
+  label,
+  mayDo,
+}: {
+  isolation: string;
+  step: PlannedStep;
+  label: string;
+  mayDo: boolean;
+}) {
   if (!mayDo) return null;
   return (
     <div className="mt-2">
       <ActForm
         act="step.do"
-        label={`${step.kind} ${step.subject}`}
+        label={label}
         fixed={{ isolation, step: step.id }}
         toInput={readStep}
         pin

@@ -80,9 +80,14 @@ export function Lantern({ scene, frames, now, trace = [], proven = [], height = 
     if (!svg.current || !size || !behaviour.current) return;
     const { width, height: tall } = svg.current.getBoundingClientRect();
     const scale = Math.max(smallest, Math.min(1.2, (width - 32) / size.width, (tall - 32) / size.height));
-    // When not all fits, the right end shows: that is where the work is.
-    const left = size.width * scale > width ? width - size.width * scale - 16 : (width - size.width * scale) / 2;
-    const top = Math.max(16, (tall - size.height * scale) / 2);
+    // When not all fits, the work is in the middle.
+    const faces = scene.nodes.flatMap((node) => (node.role === "face" ? (size.nodes[node.id] ?? []) : []));
+    const middle = (from: "x" | "y", length: "width" | "height") =>
+      faces.reduce((sum, box) => sum + box[from] + box[length] / 2, 0) / Math.max(1, faces.length);
+    const place = (room: number, whole: number, centre: number) =>
+      whole <= room ? (room - whole) / 2 : Math.min(16, Math.max(room - whole - 16, room / 2 - centre));
+    const left = place(width, size.width * scale, middle("x", "width") * scale);
+    const top = place(tall, size.height * scale, middle("y", "height") * scale);
     select(svg.current).call(behaviour.current.transform, zoomIdentity.translate(left, top).scale(scale));
   }
   const zoomBy = (factor: number) =>

@@ -1,8 +1,7 @@
 import { Fragment } from "react";
+import type { Plan } from "@/core/isolation/plan";
 import type { WayIn } from "@/core/trace/waysIn";
-import { traceFaces } from "@/core/trace/trace";
-import { workFaces } from "@/core/trace/workFaces";
-import { lanternOf, planOf, plantOf, type JobView } from "@/server/queries/jobView";
+import { lanternOf, planOf, type JobView } from "@/server/queries/jobView";
 import { Lantern } from "@/ui/lantern/Lantern";
 import { Carrier } from "@/ui/text/Carrier";
 import { energy } from "@/ui/text/energy";
@@ -10,18 +9,10 @@ import { Route } from "@/ui/text/Route";
 
 /** Every way by which energy comes in, with its sources; what is stored; what must be looked at. */
 export function EnergiesStage({ view }: { view: JobView }) {
-  const { graph } = plantOf(view);
-  const faces = workFaces(graph, view.job, view.number);
-  if (!faces.ok)
-    return (
-      <p className="border-error border-l-4 px-3 py-2">
-        A work face is no longer in the register. Ask for the job again.
-      </p>
-    );
-  const traced = traceFaces(graph, faces.value);
-  const lantern = lanternOf(view, planOf(view, "work"));
+  const traced = planOf(view, "work");
+  const lantern = lanternOf(view, traced);
   const kept = view.isolation?.state === "isolating" || view.isolation?.state === "proven";
-  const sources = new Set(traced.sources.map((row) => `${row.source} ${row.carrier}`));
+  const sources = new Set(traced.routes.map((row) => `${row.source} ${row.carrier}`));
   const hidden = traced.waysIn.filter((way) => way.sources.every((source) => source.hidden));
   return (
     <div className="space-y-10">
@@ -134,7 +125,7 @@ function SourceRow({ way, index }: { way: WayIn; index: number }) {
   );
 }
 
-type StoredRows = ReturnType<typeof traceFaces>["stored"];
+type StoredRows = Plan["stored"];
 
 function StoredEnergies({ rows }: { rows: StoredRows }) {
   const bySource = new Map<string, StoredRows[number][]>();

@@ -1,3 +1,4 @@
+import { Fragment } from "react";
 import type { Plan, Point } from "@/core/isolation/plan";
 import { lanternOf, planOf, plantOf, type JobView } from "@/server/queries/jobView";
 import type { Person } from "@/server/signIn";
@@ -151,10 +152,14 @@ function PointTable({ plan, nameOf }: { plan: Plan; nameOf: (tag: string) => str
                   ))}
                 </td>
                 <td className="num">{point.effort_min} min</td>
-                <td>{whyOf(point)}</td>
+                <td>
+                  <Why point={point} />
+                </td>
                 <td>
                   {failures.get(point.device)?.faces.length ? (
-                    <strong>lights {failures.get(point.device)!.faces.join(", ")}</strong>
+                    <strong>
+                      lights <Tags tags={failures.get(point.device)!.faces} />
+                    </strong>
                   ) : (
                     "stays dark: another barrier holds"
                   )}
@@ -169,12 +174,30 @@ function PointTable({ plan, nameOf }: { plan: Plan; nameOf: (tag: string) => str
 }
 
 /** The pairs that would have too few barriers, said by source. */
-function whyOf(point: Point): string {
-  const faces = [...new Set(point.holds.map((hold) => hold.face))];
+function Why({ point }: { point: Point }) {
   const sources = [...new Set(point.holds.map((hold) => hold.source))];
-  const named =
-    sources.length > 4 ? `${sources.slice(0, 4).join(", ")} and ${sources.length - 4} more` : sources.join(", ");
-  return `${named} would have too few barriers to ${faces.join(", ")}`;
+  return (
+    <>
+      <Tags tags={sources} most={4} /> would have too few barriers to{" "}
+      <Tags tags={[...new Set(point.holds.map((hold) => hold.face))]} />
+    </>
+  );
+}
+
+/** Tags in a sentence, never broken at a hyphen. */
+function Tags({ tags, most = Infinity }: { tags: readonly string[]; most?: number }) {
+  const shown = tags.slice(0, most);
+  return (
+    <>
+      {shown.map((tag, index) => (
+        <Fragment key={tag}>
+          {index > 0 && ", "}
+          <span className="tag">{tag}</span>
+        </Fragment>
+      ))}
+      {tags.length > shown.length && ` and ${tags.length - shown.length} more`}
+    </>
+  );
 }
 
 function RouteTable({ plan }: { plan: Plan }) {

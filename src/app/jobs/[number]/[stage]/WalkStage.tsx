@@ -1,4 +1,5 @@
 import Link from "next/link";
+import { stepLabel } from "@/core/isolation/sequence";
 import type { WalkStep } from "@/core/locks/isolationLife";
 import { lanternOf, planOf, type JobView } from "@/server/queries/jobView";
 import { siteTimeZone } from "@/server/siteTime";
@@ -47,7 +48,7 @@ export function WalkStage({ view, person, phase }: Props) {
           {steps.map((step, index) => (
             <li
               key={step.id}
-              aria-label={`Step ${index + 1}: ${step.kind} ${step.subject}`}
+              aria-label={`Step ${index + 1}: ${stepLabel(step)}`}
               className={`border-base-300 grid grid-cols-[2.25rem_1fr] gap-x-2 border-b py-3 ${open(step) ? "" : "opacity-90"}`}
             >
               <span className="num pt-0.5">{index + 1}</span>
@@ -55,7 +56,12 @@ export function WalkStage({ view, person, phase }: Props) {
                 <p className={open(step) ? "font-medium" : ""}>{step.words}</p>
                 <StepState step={step} view={view} open={open(step)} />
                 {open(step) && mayDo && (
-                  <StepForm isolation={isolation.number} step={step} mayDo={competent(person, step)} />
+                  <StepForm
+                    isolation={isolation.number}
+                    step={step}
+                    label={stepLabel(step)}
+                    mayDo={competent(person, step)}
+                  />
                 )}
               </div>
             </li>

@@ -81,6 +81,14 @@ export default async function StagePage({ params }: Params) {
 }
 
 function StageBody({ stage, view, person }: { stage: Stage; view: JobView; person: Person }) {
+  if (view.missingFaces.length > 0 && stage !== "ask") {
+    return (
+      <p className="border-error max-w-prose border-l-4 px-3 py-2">
+        The register no longer has {view.missingFaces.join(", ")}. Nothing can be computed for this job: ask for it
+        again with the places as they are now.
+      </p>
+    );
+  }
   switch (stage) {
     case "ask":
       return <AskStage view={view} />;

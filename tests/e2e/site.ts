@@ -1,0 +1,93 @@
+import { test as base, expect, type Page } from "@playwright/test";
+import { spawn, spawnSync } from "node:child_process";
+import { randomUUID } from "node:crypto";
+import { mkdtempSync, rmSync } from "node:fs";
+import { tmpdir } from "node:os";
+import { join, resolve } from "node:path";
+
+export const PIN = "4711";
+const HOME = resolve(import.meta.dirname, "../..");
+
+export type Site = { url: string; data: string; lantern: (...args: string[]) => { status: number; out: string } };
+
+/** Each worker has its own server, port and freshly made demo database; one build serves them all. */
+export const test = base.extend<{ as: (name: string) => Promise<Page> }, { site: Site }>({
+  site: [
+    async ({}, use, worker) => {
+      const data = mkdtempSync(join(tmpdir(), "lantern-e2e-"));
+      const env = {
+        ...process.env,
+        LANTERN_DATA: data,
+        LANTERN_DEMO: "1",
+        LANTERN_HOME: HOME,
+        NEXT_TELEMETRY_DISABLED: "1",
+      };
+      const lantern = (...args: string[]) => {
+        const done = spawnSync("node", [join(HOME, ".lantern/admin.mjs"), ...args], {
+          cwd: HOME,
+          env,
+          encoding: "utf8",
+        });
+        return { status: done.status ?? 1, out: done.stdout + done.stderr };
+      };
+      const seeded = lantern("seed-demo");
+      if (seeded.status !== 0) throw new Error(seeded.out);
+      const port = 4300 + worker.parallelIndex;
+      const next = join(HOME, "node_modules/next/dist/bin/next");
+      const server = spawn("node", [next, "start", "-p", String(port), "-H", "127.0.0.1"], { cwd: HOME, env });
+      await new Promise<void>((ready, failed) => {
+        server.stdout.on("data", (text) => String(text).includes("Ready") && ready());
+        server.stderr.on("data", (text) => process.stderr.write(String(text)));
+        server.once("exit", (code) => failed(new Error(`the server stopped with ${code}`)));
+      });
+      await use({ url: `http://127.0.0.1:${port}`, data, lantern });
+      server.removeAllListeners("exit");
+      const ended = new Promise((done) => server.once("exit", done));
+      server.kill("SIGKILL");
+      await ended;
+      rmSync(data, { recursive: true, force: true });
+    },
+    { scope: "worker", timeout: 60_000 },
+  ],
+
+  /** A page of their own for each person, signed in by the demo's one click. */
+  as: async ({ browser, site }, use) => {
+    const pages = new Map<string, Page>();
+    const faults: string[] = [];
+    await use(async (name) => {
+      const known = pages.get(name);
+      if (known) return known;
+      const context = await browser.newContext({ baseURL: site.url });
+      const page = await context.newPage();
+      page.on("pageerror", (error) => faults.push(`${page.url()}: ${error.message}`));
+      await page.goto("/sign-in");
+      await page.getByRole("button", { name }).click();
+      await expect(page.getByRole("heading", { name: "Board" })).toBeVisible();
+      pages.set(name, page);
+      return page;
+    });
+    for (const page of pages.values()) await page.context().close();
+    expect(faults).toEqual([]);
+  },
+});
+
+/** Fills the PIN of a form and sends it. */
+export async function sign(page: Page, form: string, fields: Record<string, string> = {}): Promise<void> {
+  const within = page.getByRole("form", { name: form, exact: true });
+  for (const [label, value] of Object.entries(fields)) await within.getByLabel(label).fill(value);
+  await within.getByLabel("Your PIN").fill(PIN);
+  await within.getByRole("button").click();
+}
+
+/** Posts an act directly, as somebody who leaves the screens aside. */
+export async function post(page: Page, type: string, input: unknown, pin: string | undefined = PIN) {
+  const response = await page.request.post("/api/acts", {
+    data: { version: 1, actId: randomUUID(), type, input, pin },
+  });
+  return {
+    status: response.status(),
+    body: (await response.json()) as { ok: boolean; sentence?: string; code?: string; answer?: Record<string, string> },
+  };
+}
+
+export { expect };
