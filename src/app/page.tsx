@@ -3,6 +3,7 @@ import { board } from "@/server/queries/board";
 import { requirePerson } from "@/server/session";
 import { requestTime_ms, siteTimeZone } from "@/server/siteTime";
 import { dayAndClock } from "@/ui/text/when";
+import { WideTable } from "@/ui/text/WideTable";
 
 export default async function BoardPage() {
   const person = await requirePerson();
@@ -32,7 +33,7 @@ export default async function BoardPage() {
       )}
       {hasPlant && open.length === 0 && <p>No open jobs. Everything is back in service.</p>}
       {urgent.length > 0 && (
-        <div className="overflow-x-auto">
+        <WideTable label="Open jobs">
           <table className="table">
             <thead>
               <tr>
@@ -92,7 +93,7 @@ export default async function BoardPage() {
               })}
             </tbody>
           </table>
-        </div>
+        </WideTable>
       )}
       {closed.length > 0 && (
         <section className="mt-10">

@@ -4,6 +4,7 @@ import { ledgerPage, LEDGER_PAGE } from "@/server/queries/ledgerPage";
 import { requirePerson } from "@/server/session";
 import { siteTimeZone } from "@/server/siteTime";
 import { dayAndClock } from "@/ui/text/when";
+import { WideTable } from "@/ui/text/WideTable";
 
 export const metadata: Metadata = { title: "Ledger" };
 
@@ -45,7 +46,7 @@ export default async function LedgerPage({
       {rows.length === 0 ? (
         <p>{find ? `Nothing in the ledger matches “${find}”.` : "The ledger is empty: nothing has been done yet."}</p>
       ) : (
-        <div className="overflow-x-auto">
+        <WideTable label="Ledger rows">
           <table className="table-sm table">
             <thead>
               <tr>
@@ -79,7 +80,7 @@ export default async function LedgerPage({
               ))}
             </tbody>
           </table>
-        </div>
+        </WideTable>
       )}
       {pages > 1 && (
         <nav aria-label="Pages" className="mt-4 flex items-center gap-4">

@@ -4,6 +4,7 @@ import { PAGE_SIZE, revisions, searchRegister } from "@/server/queries/register"
 import { requirePerson } from "@/server/session";
 import { siteTimeZone } from "@/server/siteTime";
 import { dayAndClock } from "@/ui/text/when";
+import { WideTable } from "@/ui/text/WideTable";
 
 export const metadata: Metadata = { title: "Plant" };
 
@@ -61,7 +62,7 @@ export default async function PlantPage({ searchParams }: { searchParams: Promis
       {rows.length === 0 ? (
         <p>{find ? `Nothing in the register matches “${find}”.` : "The register is empty."}</p>
       ) : (
-        <div className="overflow-x-auto">
+        <WideTable label="Items">
           <table className="table-sm table max-w-6xl">
             <thead>
               <tr>
@@ -94,7 +95,7 @@ export default async function PlantPage({ searchParams }: { searchParams: Promis
               ))}
             </tbody>
           </table>
-        </div>
+        </WideTable>
       )}
       {pages > 1 && (
         <nav aria-label="Pages" className="mt-4 flex items-center gap-4">

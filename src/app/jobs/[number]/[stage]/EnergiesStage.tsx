@@ -6,6 +6,7 @@ import { Lantern } from "@/ui/lantern/Lantern";
 import { Carrier } from "@/ui/text/Carrier";
 import { energy } from "@/ui/text/energy";
 import { Route } from "@/ui/text/Route";
+import { WideTable } from "@/ui/text/WideTable";
 
 /** Every way by which energy comes in, with its sources; what is stored; what must be looked at. */
 export function EnergiesStage({ view }: { view: JobView }) {
@@ -59,7 +60,7 @@ function WaysIntoFace({ face, ways }: { face: string; ways: readonly WayIn[] }) 
       {ways.length === 0 ? (
         <p>Nothing reaches it. If that surprises you, the register is missing a link: walk it.</p>
       ) : (
-        <div className="overflow-x-auto">
+        <WideTable label={`Ways into ${face}`}>
           <table className="table">
             <thead>
               <tr>
@@ -98,7 +99,7 @@ function WaysIntoFace({ face, ways }: { face: string; ways: readonly WayIn[] }) 
               ))}
             </tbody>
           </table>
-        </div>
+        </WideTable>
       )}
     </section>
   );
@@ -133,7 +134,7 @@ function StoredEnergies({ rows }: { rows: StoredRows }) {
   return (
     <section>
       <h2 className="mb-2 text-lg font-semibold">Stored energy that may reach the work</h2>
-      <div className="overflow-x-auto">
+      <WideTable label="Stored energies">
         <table className="table">
           <thead>
             <tr>
@@ -168,7 +169,7 @@ function StoredEnergies({ rows }: { rows: StoredRows }) {
             })}
           </tbody>
         </table>
-      </div>
+      </WideTable>
     </section>
   );
 }

@@ -6,6 +6,7 @@ import { ActForm } from "@/ui/act/ActForm";
 import { Lantern } from "@/ui/lantern/Lantern";
 import { Carrier } from "@/ui/text/Carrier";
 import { Route } from "@/ui/text/Route";
+import { WideTable } from "@/ui/text/WideTable";
 
 /** The computed points, both schools side by side until one is approved, and why each point is there. */
 export function PointsStage({ view, person }: { view: JobView; person: Person }) {
@@ -125,7 +126,7 @@ function PointTable({ plan, nameOf }: { plan: Plan; nameOf: (tag: string) => str
   return (
     <section>
       <h2 className="mb-2 text-lg font-semibold">Why each point</h2>
-      <div className="overflow-x-auto">
+      <WideTable label="Points">
         <table className="table">
           <thead>
             <tr>
@@ -168,7 +169,7 @@ function PointTable({ plan, nameOf }: { plan: Plan; nameOf: (tag: string) => str
             ))}
           </tbody>
         </table>
-      </div>
+      </WideTable>
     </section>
   );
 }
@@ -209,7 +210,7 @@ function RouteTable({ plan }: { plan: Plan }) {
         <summary className="cursor-pointer py-1">
           {plan.routes.length} pairs, with the barriers needed and held, and the rule that asks for them
         </summary>
-        <div className="mt-3 overflow-x-auto">
+        <WideTable label="Sources against faces">
           <table className="table-sm table">
             <thead>
               <tr>
@@ -242,7 +243,7 @@ function RouteTable({ plan }: { plan: Plan }) {
               ))}
             </tbody>
           </table>
-        </div>
+        </WideTable>
       </details>
     </section>
   );

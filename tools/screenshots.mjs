@@ -1,0 +1,75 @@
+// Takes the pictures in docs/screenshots from a fresh demo: npm run screenshots. Needs a build (./lantern demo makes one).
+import { spawn, spawnSync } from "node:child_process";
+import { mkdtempSync, mkdirSync, rmSync } from "node:fs";
+import { tmpdir } from "node:os";
+import { dirname, join, resolve } from "node:path";
+import { fileURLToPath } from "node:url";
+import { chromium } from "@playwright/test";
+
+const HOME = resolve(dirname(fileURLToPath(import.meta.url)), "..");
+const OUT = resolve(process.argv[2] ?? join(HOME, "docs", "screenshots"));
+const PORT = 4390;
+const BASE = `http://127.0.0.1:${PORT}`;
+const DESK = { width: 1280, height: 800 };
+const PHONE = { width: 390, height: 844 };
+
+/** One current picture of each main view. */
+const VIEWS = [
+  { name: "sign-in", path: "/sign-in", who: null, theme: "night" },
+  { name: "board", path: "/", who: "Maren", theme: "night" },
+  { name: "ask", path: "/jobs/new", who: "Maren", theme: "day" },
+  { name: "energies", path: "/jobs/J-0003/energies", who: "Maren", theme: "night" },
+  { name: "ways-in", path: "/jobs/J-0003/energies", who: "Maren", theme: "day", scrollTo: "Into K-207" },
+  { name: "points", path: "/jobs/J-0003/points", who: "Maren", theme: "night" },
+  { name: "why-each-point", path: "/jobs/J-0003/points", who: "Maren", theme: "day", scrollTo: "Why each point" },
+  { name: "walk", path: "/jobs/J-0002/walk", who: "Sunniva", theme: "night" },
+  { name: "walk-phone", path: "/jobs/J-0002/walk", who: "Sunniva", theme: "day", size: PHONE, scrollTo: "Isolation S-0002" },
+  { name: "permits", path: "/jobs/J-0001/permits", who: "Petra", theme: "day" },
+  { name: "permit", path: "/permits/P-0001", who: "Petra", theme: "night" },
+  { name: "permit-phone", path: "/permits/P-0001", who: "Tomas", theme: "night", size: PHONE },
+  { name: "return", path: "/jobs/J-0001/return", who: "Maren", theme: "night" },
+  { name: "plant", path: "/plant?find=pump", who: "Maren", theme: "day" },
+  { name: "item", path: "/plant/VF-230", who: "Maren", theme: "night" },
+  { name: "import", path: "/plant/import", who: "Maren", theme: "day" },
+  { name: "ledger", path: "/ledger", who: "Maren", theme: "day" },
+];
+
+const data = mkdtempSync(join(tmpdir(), "lantern-shots-"));
+const env = { ...process.env, LANTERN_DATA: data, LANTERN_DEMO: "1", LANTERN_HOME: HOME, LANTERN_TIME_ZONE: "Europe/Lisbon" };
+const seeded = spawnSync("node", [join(HOME, ".lantern/admin.mjs"), "seed-demo"], { cwd: HOME, env, stdio: "inherit" });
+if (seeded.status !== 0) process.exit(1);
+const next = join(HOME, "node_modules/next/dist/bin/next");
+const server = spawn("node", [next, "start", "-p", String(PORT), "-H", "127.0.0.1"], { cwd: HOME, env });
+await new Promise((ready) => server.stdout.on("data", (text) => String(text).includes("Ready") && ready()));
+
+const browser = await chromium.launch({
+  executablePath: process.env.LANTERN_CHROMIUM ?? "/usr/bin/chromium",
+  args: ["--no-sandbox", "--disable-gpu", "--disable-quic", "--no-first-run", "--disable-background-networking"],
+});
+mkdirSync(OUT, { recursive: true });
+const only = process.argv.slice(3);
+try {
+  for (const { name, path, who, theme, size = DESK, scrollTo } of VIEWS) {
+    if (only.length > 0 && !only.includes(name)) continue;
+    const context = await browser.newContext({ viewport: size, timezoneId: "Europe/Lisbon" });
+    await context.addCookies([{ name: "lantern_theme", value: theme, url: BASE }]);
+    const page = await context.newPage();
+    await page.goto(`${BASE}/sign-in`);
+    if (who) {
+      await page.getByRole("button", { name: new RegExp(who) }).click();
+      await page.waitForURL(`${BASE}/`);
+    }
+    await page.goto(BASE + path);
+    await page.getByText("Drawing the plant…").waitFor({ state: "detached" });
+    if (scrollTo) {
+      await page.getByRole("heading", { name: new RegExp(scrollTo) }).evaluate((heading) => heading.scrollIntoView());
+    }
+    await page.waitForTimeout(900);
+    await page.screenshot({ path: join(OUT, `${name}.png`) });
+    await context.close();
+  }
+} finally {
+  await browser.close();
+  server.kill("SIGKILL");
+  rmSync(data, { recursive: true, force: true });
+}
