@@ -23,7 +23,14 @@ const VIEWS = [
   { name: "points", path: "/jobs/J-0003/points", who: "Maren", theme: "night" },
   { name: "why-each-point", path: "/jobs/J-0003/points", who: "Maren", theme: "day", scrollTo: "Why each point" },
   { name: "walk", path: "/jobs/J-0002/walk", who: "Sunniva", theme: "night" },
-  { name: "walk-phone", path: "/jobs/J-0002/walk", who: "Sunniva", theme: "day", size: PHONE, scrollTo: "Isolation S-0002" },
+  {
+    name: "walk-phone",
+    path: "/jobs/J-0002/walk",
+    who: "Sunniva",
+    theme: "day",
+    size: PHONE,
+    scrollTo: "Isolation S-0002",
+  },
   { name: "permits", path: "/jobs/J-0001/permits", who: "Petra", theme: "day" },
   { name: "permit", path: "/permits/P-0001", who: "Petra", theme: "night" },
   { name: "permit-phone", path: "/permits/P-0001", who: "Tomas", theme: "night", size: PHONE },
@@ -35,7 +42,13 @@ const VIEWS = [
 ];
 
 const data = mkdtempSync(join(tmpdir(), "lantern-shots-"));
-const env = { ...process.env, LANTERN_DATA: data, LANTERN_DEMO: "1", LANTERN_HOME: HOME, LANTERN_TIME_ZONE: "Europe/Lisbon" };
+const env = {
+  ...process.env,
+  LANTERN_DATA: data,
+  LANTERN_DEMO: "1",
+  LANTERN_HOME: HOME,
+  LANTERN_TIME_ZONE: "Europe/Lisbon",
+};
 const seeded = spawnSync("node", [join(HOME, ".lantern/admin.mjs"), "seed-demo"], { cwd: HOME, env, stdio: "inherit" });
 if (seeded.status !== 0) process.exit(1);
 const next = join(HOME, "node_modules/next/dist/bin/next");

@@ -51,10 +51,10 @@ export const test = base.extend<{ as: (name: string) => Promise<Page> }, { site:
   ],
 
   /** A page of their own for each person, signed in by the demo's one click. */
-  as: async ({ browser, site }, use) => {
+  as: async ({ browser, site }, give) => {
     const pages = new Map<string, Page>();
     const faults: string[] = [];
-    await use(async (name) => {
+    await give(async (name) => {
       const known = pages.get(name);
       if (known) return known;
       const context = await browser.newContext({ baseURL: site.url });

@@ -49,7 +49,7 @@ test("a job from asking to closing, each act by the person whose it is, and all 
   as,
   site,
 }) => {
-  test.setTimeout(240_000);
+  test.setTimeout(600_000);
   const maren = await as("Maren Tolve");
 
   // Ask.

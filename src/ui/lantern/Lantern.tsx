@@ -103,6 +103,14 @@ export function Lantern({ scene, frames, now, trace = [], proven = [], height = 
 
   return (
     <figure aria-labelledby={`${id}-caption`} className="border-base-300 border">
+      <div className="no-print border-base-300 flex items-center justify-between gap-4 border-b py-1 pr-1 pl-4">
+        <p className="text-sm opacity-85">Live parts glow. Arrow keys move the drawing, + and − zoom, F shows all.</p>
+        <div className="flex gap-1">
+          <Tool label="Zoom in" onClick={() => zoomBy(1.25)} icon={<Plus aria-hidden size={16} />} />
+          <Tool label="Zoom out" onClick={() => zoomBy(0.8)} icon={<Minus aria-hidden size={16} />} />
+          <Tool label="Show all" onClick={() => fit(0.25)} icon={<Maximize2 aria-hidden size={16} />} />
+        </div>
+      </div>
       <div className="bg-base-200 relative" style={{ height }}>
         {layout.state === "working" && <p className="absolute inset-0 grid place-items-center">Drawing the plant…</p>}
         {layout.state === "failed" && (
@@ -167,11 +175,6 @@ export function Lantern({ scene, frames, now, trace = [], proven = [], height = 
             )}
           </g>
         </svg>
-        <div className="no-print absolute top-2 right-2 flex gap-1">
-          <Tool label="Zoom in" onClick={() => zoomBy(1.25)} icon={<Plus aria-hidden size={16} />} />
-          <Tool label="Zoom out" onClick={() => zoomBy(0.8)} icon={<Minus aria-hidden size={16} />} />
-          <Tool label="Show all" onClick={() => fit(0.25)} icon={<Maximize2 aria-hidden size={16} />} />
-        </div>
       </div>
       <figcaption
         id={`${id}-caption`}

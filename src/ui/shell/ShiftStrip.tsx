@@ -18,6 +18,14 @@ const HOUR_MS = 3_600_000;
 const BACK_MS = 4 * HOUR_MS;
 const AHEAD_MS = 8 * HOUR_MS;
 
+/** Labels that the now-line would cross, or the right edge cut, are left out. In percent of the strip's width. */
+function hasRoomForLabel(label: number, now: number): boolean {
+  return (now < label - 0.5 || now > label + 5) && label < 95;
+}
+function hourOf(at_ms: number, timeZone: string): number {
+  return Number(clock(at_ms, timeZone).slice(0, 2));
+}
+
 /** The hours around now, permits as thin bars, and a pin where one runs out. A pin leads to its act. */
 export function ShiftStrip({ bars, now_ms, timeZone }: { bars: readonly Bar[]; now_ms: number; timeZone: string }) {
   const [now, setNow] = useState(now_ms);
@@ -39,7 +47,11 @@ export function ShiftStrip({ bars, now_ms, timeZone }: { bars: readonly Bar[]; n
     >
       {hours.map((at) => (
         <div key={at} aria-hidden className="border-base-300 absolute inset-y-0 border-l" style={{ left: `${x(at)}%` }}>
-          <span className="num pl-1 text-xs leading-5">{clock(at, timeZone)}</span>
+          {hasRoomForLabel(x(at), x(now)) && (
+            <span className={`num pl-1 text-xs leading-5 ${hourOf(at, timeZone) % 3 === 0 ? "" : "hidden sm:inline"}`}>
+              {clock(at, timeZone)}
+            </span>
+          )}
         </div>
       ))}
       <div aria-hidden className="bg-accent absolute inset-y-0 w-0.5" style={{ left: `${x(now)}%` }}>

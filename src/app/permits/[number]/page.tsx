@@ -37,7 +37,7 @@ export default async function PermitPage({ params }: Params) {
         <h1 className="mt-1 flex flex-wrap items-baseline gap-x-5 text-3xl font-semibold">
           <span className="tag">{permit.number}</span>
           <span className="text-xl">{permit.runOut && permit.state !== "closed" ? "Run out" : permit.state}</span>
-          <a href={`/permits/${permit.number}/paper`} className="link ml-auto text-base font-normal">
+          <a href={`/permits/${permit.number}/paper`} className="link ml-auto pr-1 text-base font-normal">
             On paper (PDF)
           </a>
         </h1>
