@@ -40,7 +40,9 @@ export function choosePoints(
   const guess = flowGuess(field, pairs, costOf, school);
   const short = violations(field, pairs, guess.devices);
   if (short.length === 0 && sum(guess.devices, costOf) === guess.bound_hundredths) {
-    return { ...guess, cost_hundredths: guess.bound_hundredths, exact: true };
+    // Points that cost nothing can be too many where the flow is only a bound.
+    const devices = guess.proved ? guess.devices : thin(field, pairs, costOf, new Set(guess.devices));
+    return { ...guess, devices, cost_hundredths: guess.bound_hundredths, exact: true };
   }
 
   const completed = thin(field, pairs, costOf, complete(field, pairs, costOf, guess.devices));
@@ -79,7 +81,7 @@ function flowGuess(
     for (const [device, layer] of cut.layerOf) layerOf.set(device, layer);
     bound_hundredths = Math.max(bound_hundredths, cut.bound_hundredths);
   }
-  return { devices, bound_hundredths, layerOf };
+  return { devices, bound_hundredths, layerOf, proved: false };
 }
 
 /** Adds the cheapest devices on ways left short until none is. */

@@ -9,6 +9,8 @@ export type RelaxedCut = Readonly<{
   devices: ReadonlySet<number>;
   /** No set of devices that holds the requirement costs less, in hundredths of a minute. */
   bound_hundredths: number;
+  /** The set costs what the flow proves, points counted too: none as cheap has fewer. Says nothing of whether it holds. */
+  proved: boolean;
   /** The layer on the supply side of each gate's device; the lowest, for a device of several carriers. */
   layerOf: ReadonlyMap<number, number>;
 }>;
@@ -91,8 +93,11 @@ export function relaxedCut(
     const item = deviceAt.get(node)!;
     layerOf.set(item, Math.min(layer, layerOf.get(item) ?? layer));
   }
+  const devices = new Set(cut.chosen.map((node) => deviceAt.get(node)!));
+  const paid = [...devices].reduce((sum, item) => sum + (costOf(item) * weight + 1) * scale, 0);
   return {
-    devices: new Set(cut.chosen.map((node) => deviceAt.get(node)!)),
+    devices,
+    proved: paid === cut.bound,
     bound_hundredths: Math.floor(cut.bound / scale / weight),
     layerOf,
   };
