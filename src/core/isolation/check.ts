@@ -2,6 +2,9 @@ import type { Job } from "../job/jobFile";
 import type { Problem, Read } from "../plant/problem";
 import type { StateGraph } from "../trace/stateGraph";
 import { workFaces } from "../trace/workFaces";
+import { profileOf } from "../rules/profiles";
+import type { Cavity } from "./cavities";
+import { graderOf } from "./grade";
 import { barrierField } from "./pairs";
 import { requirePairs } from "./requirePairs";
 import { routesOf, shortfallsOf, type Route, type Shortfall } from "./routes";
@@ -13,12 +16,13 @@ export type Ignored = Readonly<{ device: string; reason: string }>;
 export type Check = Readonly<{
   format: "heavy-lantern/check";
   version: 1;
-  /** No face is lit and every route has the depth it needs. */
+  /** No face is lit and every route has the depth and the grade it needs. */
   ok: boolean;
   routes: readonly Route[];
   lit: readonly Lit[];
   singleFailures: readonly SingleFailure[];
   shortfalls: readonly Shortfall[];
+  cavities: readonly Cavity[];
   ignored: readonly Ignored[];
 }>;
 
@@ -45,8 +49,10 @@ export function check(graph: StateGraph, job: Job, file = "job"): Read<Check> {
   }
   if (problems.length > 0) return { ok: false, problems };
 
-  const pairs = requirePairs(field, job);
-  const routes = routesOf(field, pairs, isolated);
+  const profile = profileOf(job.profile);
+  const pairs = requirePairs(field, job, profile);
+  const grader = graderOf(field, pairs, isolated);
+  const routes = routesOf(field, pairs, isolated, grader);
   const lit = litWith(field, pairs, isolated);
   return {
     ok: true,
@@ -54,11 +60,12 @@ export function check(graph: StateGraph, job: Job, file = "job"): Read<Check> {
     value: {
       format: "heavy-lantern/check",
       version: 1,
-      ok: lit.length === 0 && routes.every((route) => route.depth >= route.required),
+      ok: lit.length === 0 && routes.every((route) => route.held),
       routes,
       lit,
       singleFailures: singleFailures(field, pairs, isolated),
-      shortfalls: shortfallsOf(routes),
+      shortfalls: shortfallsOf(routes, profile),
+      cavities: grader.cavities,
       ignored: ignored.sort((a, b) => (a.device < b.device ? -1 : 1)),
     },
   };

@@ -1,5 +1,7 @@
 import type { SourceVertex } from "../trace/sources";
-import { gateVertices, type StateGraph } from "../trace/stateGraph";
+import type { Carrier } from "../plant/carriers";
+import { isCreditable } from "../plant/plant";
+import type { StateGraph } from "../trace/stateGraph";
 import { allFaceVertices, faceItems, type WorkFace } from "../trace/workFaces";
 
 /** A feeding source that may reach a face, and how many barriers the job asks between them. */
@@ -18,16 +20,20 @@ export type BarrierField = Readonly<{
   graph: StateGraph;
   faces: readonly WorkFace[];
   targetsOf: ReadonlyMap<WorkFace, readonly number[]>;
-  /** Every device that may count as a barrier for this job: creditable, and not itself the work. */
+  /** Every device that may count as a barrier for this job: creditable, not itself the work, and not barred by the job. */
   creditable: ReadonlySet<number>;
 }>;
 
-/** Cost: linear in items. */
-export function barrierField(graph: StateGraph, faces: readonly WorkFace[]): BarrierField {
+/** `barred` are devices that this job cannot use or must leave passing. Cost: linear in items. */
+export function barrierField(
+  graph: StateGraph,
+  faces: readonly WorkFace[],
+  barred: ReadonlySet<number> = new Set(),
+): BarrierField {
   const atWork = faceItems(faces);
   const creditable = new Set<number>();
-  graph.plant.items.forEach((_, index) => {
-    if (!atWork.has(index) && gateVertices(graph, index).length > 0) creditable.add(index);
+  graph.plant.items.forEach(({ device }, index) => {
+    if (device && !atWork.has(index) && !barred.has(index) && isCreditable(device)) creditable.add(index);
   });
   return { graph, faces, creditable, targetsOf: new Map(faces.map((face) => [face, allFaceVertices(face)])) };
 }
@@ -37,4 +43,19 @@ export function unitOf(field: BarrierField, itemIndex: number): string {
   const item = field.graph.plant.items[itemIndex];
   // A tag cannot begin with a space, so a common cause never meets a tag by chance.
   return item?.device?.commonCause === undefined ? (item?.tag ?? "") : ` ${item.device.commonCause}`;
+}
+
+/** The same field with fewer devices to count on. */
+export function narrowed(field: BarrierField, keep: (item: number) => boolean): BarrierField {
+  return { ...field, creditable: new Set([...field.creditable].filter(keep)) };
+}
+
+/** The same face, met by one carrier only: what is asked of one form of arrival is judged against that form. */
+export function faceByCarrier(face: WorkFace, carrier: Carrier): WorkFace {
+  return { ...face, name: `${face.name} ${carrier}`, carriers: [carrier] };
+}
+
+/** The same field with other faces, its devices as they are. */
+export function facing(field: BarrierField, faces: readonly WorkFace[]): BarrierField {
+  return { ...field, faces, targetsOf: new Map(faces.map((face) => [face, allFaceVertices(face)])) };
 }

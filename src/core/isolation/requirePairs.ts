@@ -1,79 +1,150 @@
 import type { Job } from "../job/jobFile";
-import { requiredBarriers, type Requirement } from "../rules/requiredBarriers";
+import type { Carrier } from "../plant/carriers";
+import { familyOf } from "../rules/grades";
+import type { RuleProfile } from "../rules/profile";
+import { requiredGrade, type Requirement } from "../rules/requiredGrade";
+import { contentsGraph, familyGraph } from "../trace/contentsGraph";
 import { sourcesOf, type SourceVertex } from "../trace/sources";
 import { barrierDistance, UNREACHED } from "../trace/barrierDistance";
 import type { StateGraph } from "../trace/stateGraph";
 import { faceVertices, type WorkFace } from "../trace/workFaces";
-import type { Carrier } from "../plant/carriers";
 import { barrierDepths } from "./barrierDepth";
-import type { BarrierField, Pair } from "./pairs";
+import { faceByCarrier, facing, type BarrierField, type Pair } from "./pairs";
 
-export type RequiredPair = Pair & Readonly<{ rule: Requirement }>;
+export type Scope = "contents" | "energy";
+
+/** The same field over the ways of a scope. */
+export function scoped(field: BarrierField, scope: Scope): BarrierField {
+  return scope === "energy" ? field : { ...field, graph: contentsGraph(field.graph) };
+}
+
+/** What one energy asks as it arrives in one form. */
+export type Demand = Requirement &
+  Readonly<{
+    arrives: Carrier;
+    /** Asked of the contents, on ways where they may come themselves, or of any push by any way. */
+    scope: Scope;
+    /** Barriers there would be against this form of arrival with every creditable device isolated. */
+    available: number;
+  }>;
+
+export type RequiredPair = Pair &
+  Readonly<{
+    /** One for each form in which it arrives, the one that is hardest to hold first. */
+    demands: readonly Demand[];
+  }>;
 
 /**
- * Every feeding source that may reach a face, with what the job asks between them: its own plain `require` by the
- * carrier supplied, else the strictest row of the table over the carriers as they arrive. Steam that arrives as heat
- * through a jacket is asked what heat is asked; hydrogen that arrives as hydrogen, what hydrogen is.
+ * Every feeding source that may reach a face, with what is asked between them: the job's own plain `require` by the
+ * carrier supplied, else what the profile asks of each form in which it arrives. Steam that arrives as heat through a
+ * jacket is asked what heat is asked; hydrogen that arrives as hydrogen, what hydrogen is.
  *
  * Cost: a search for each face and arriving carrier, more where devices stop several carriers.
  */
-export function requirePairs(field: BarrierField, job: Job): RequiredPair[] {
+export function requirePairs(field: BarrierField, job: Job, profile: RuleProfile): RequiredPair[] {
   const { graph } = field;
   const { feeding } = sourcesOf(graph);
   return field.faces.flatMap((face) => {
     const arrivals = arrivalsAt(graph, face, feeding);
     const reaching = feeding.filter((source) => arrivals.has(source));
-    const asked = reaching.map((source) => {
-      const rule: Requirement = job.require
-        ? {
-            barriers: job.require[source.carrier] ?? 0,
-            grade: "barriers only",
-            reason: "the job's own requirement",
-            source: "the job",
-          }
-        : strictest(
-            arrivals.get(source)!.map((carrier) =>
-              requiredBarriers({
-                how: new Set(face.how),
-                supplied: source.carrier,
-                carrier,
-                contents: [graph.plant.items[source.item]?.contents],
-              }),
-            ),
-          );
-      return { source, rule };
-    });
-    const deepest = Math.max(0, ...asked.map(({ rule }) => rule.barriers));
-    const available = barrierDepths(field, face, reaching, field.creditable, deepest);
-    return asked.map(({ source, rule }) => {
-      const found = available.get(source)?.depth ?? 0;
-      return {
-        source,
-        face,
-        rule,
-        required: rule.barriers,
-        available: found,
-        k: Math.min(rule.barriers, found),
-      };
+    const asked = reaching.map((source) => ({
+      source,
+      demands: arrivals
+        .get(source)!
+        .flatMap(({ arrives, contents }) => [
+          ...(contents && !job.require ? [demandOf(graph, face, job, profile, source, arrives, "contents")] : []),
+          demandOf(graph, face, job, profile, source, arrives, "energy"),
+        ]),
+    }));
+    const deepest = Math.max(0, ...asked.flatMap(({ demands }) => demands.map((demand) => demand.barriers)));
+    const overall = barrierDepths(field, face, reaching, field.creditable, deepest);
+    // A plain number of barriers holds against every form at once; a profile asks of each form what is fit for it.
+    const byForm = new Map<string, ReturnType<typeof barrierDepths>>();
+    const depthsFor = (carrier: Carrier, scope: Scope) => {
+      const key = `${carrier} ${scope}`;
+      const own = faceByCarrier(face, carrier);
+      const known = byForm.get(key);
+      const found =
+        known ?? barrierDepths(facing(scoped(field, scope), [own]), own, reaching, field.creditable, deepest);
+      byForm.set(key, found);
+      return found;
+    };
+    return asked.map(({ source, demands }): RequiredPair => {
+      const known = demands.map((demand): Demand => {
+        const depths = job.require ? overall : depthsFor(demand.arrives, demand.scope);
+        return { ...demand, available: depths.get(source)?.depth ?? 0 };
+      });
+      known.sort(
+        (a, b) =>
+          a.available - a.barriers - (b.available - b.barriers) ||
+          b.barriers - a.barriers ||
+          Number(b.positive) - Number(a.positive),
+      );
+      const worst = known[0];
+      const [required, available] = [worst?.barriers ?? 0, worst?.available ?? 0];
+      return { source, face, demands: known, required, available, k: Math.min(required, available) };
     });
   });
 }
 
-/** The carriers as which each source arrives at a face; sources that do not reach it are missing. */
-function arrivalsAt(graph: StateGraph, face: WorkFace, sources: readonly SourceVertex[]): Map<SourceVertex, Carrier[]> {
-  const arrivals = new Map<SourceVertex, Carrier[]>();
-  for (const [carrier, targets] of faceVertices(face)) {
+function demandOf(
+  graph: StateGraph,
+  face: WorkFace,
+  job: Job,
+  profile: RuleProfile,
+  source: SourceVertex,
+  arrives: Carrier,
+  scope: Scope,
+  direct: boolean,
+): Omit<Demand, "available"> {
+  if (job.require) {
+    return {
+      arrives,
+      scope,
+      family: familyOf(source.carrier),
+      grade: null,
+      barriers: job.require[source.carrier] ?? 0,
+      positive: false,
+      row: "require",
+      reason: "the job's own requirement",
+      source: "the job",
+    };
+  }
+  const voltages = face.items.map((item) => graph.plant.items[item]?.voltage_V);
+  return {
+    arrives,
+    scope,
+    ...requiredGrade(profile, {
+      how: face.how,
+      supplied: source.carrier,
+      carrier: arrives,
+      direct,
+      contents: graph.plant.items[source.item]?.contents,
+      voltage_V: voltages.some((voltage) => voltage === undefined)
+        ? undefined
+        : Math.max(...voltages.map((voltage) => voltage ?? 0)),
+      longerThanShift: job.longerThanShift,
+    }),
+  };
+}
+
+/** As what a source arrives, and whether it may come without changing its form on the way. */
+type Arrival = Readonly<{ arrives: Carrier; direct: boolean }>;
+
+/** How each source arrives at a face; sources that do not reach it are missing. */
+function arrivalsAt(graph: StateGraph, face: WorkFace, sources: readonly SourceVertex[]): Map<SourceVertex, Arrival[]> {
+  const arrivals = new Map<SourceVertex, Arrival[]>();
+  for (const [arrives, targets] of faceVertices(face)) {
+    const entered = targets.some((target) => graph.in.first[target]! < graph.in.first[target + 1]!);
+    if (!entered && !sources.some((source) => targets.includes(source.vertex))) continue;
     const distance = barrierDistance(graph, targets, null);
+    const family = familyOf(arrives);
+    const unchanged = barrierDistance(familyGraph(graph, family), targets, null).gates;
     for (const source of sources) {
       if (distance.gates[source.vertex] === UNREACHED) continue;
-      arrivals.set(source, [...(arrivals.get(source) ?? []), carrier]);
+      const direct = unchanged[source.vertex] !== UNREACHED;
+      arrivals.set(source, [...(arrivals.get(source) ?? []), { arrives, direct }]);
     }
   }
   return arrivals;
-}
-
-function strictest(rules: readonly Requirement[]): Requirement {
-  const [first, ...others] = rules;
-  if (first === undefined) throw new RangeError("a source that reaches a face arrives as something");
-  return others.reduce((strict, rule) => (rule.barriers > strict.barriers ? rule : strict), first);
 }

@@ -13,6 +13,15 @@ export const SCHOOLS = ["work", "supply"] as const;
 /** The two schools of where to cut: nearest the work, or at the earliest point of supply. */
 export type School = (typeof SCHOOLS)[number];
 
+export const OBJECTIVES = ["effort", "balanced", "fewest locks", "least outage", "quickest"] as const;
+/** What the cheapest set is cheapest in. */
+export type Objective = (typeof OBJECTIVES)[number];
+
+/** The shipped rule profiles, see rules/profiles.ts. */
+export const PROFILE_IDS = ["strict", "us-style", "uk-style"] as const;
+
+const tags = z.array(z.string({ error: "must be a list of tags" }), { error: "must be a list of tags" }).default([]);
+
 const carrier = z.enum(CARRIERS, {
   error: (issue) => `unknown carrier ${JSON.stringify(issue.input)}; one of ${CARRIERS.join(", ")}`,
 });
@@ -53,7 +62,17 @@ export const jobSchema = z.looseObject({
       return out;
     })
     .optional(),
-  objective: z.enum(["effort"], { error: "must be effort" }).default("effort"),
+  objective: z.enum(OBJECTIVES, { error: `must be ${OBJECTIVES.join(", ")}` }).default("effort"),
+  /** Id of the rule profile that says what each way asks. */
+  profile: z.enum(PROFILE_IDS, { error: `must be ${PROFILE_IDS.join(", ")}` }).default("strict"),
+  /** The job outlasts one shift. */
+  longerThanShift: z.boolean({ error: "must be true or false" }).default(false),
+  /** Devices that the planner wants isolated whatever the engine would choose. */
+  pinned: tags,
+  /** Devices that cannot be used: broken, out of reach. They count as no barrier for this job. */
+  struck: tags,
+  /** Devices that must stay passing while the job lasts: a purge, ventilation, a temporary supply. */
+  mustPass: tags,
   school: z.enum(SCHOOLS, { error: "must be work or supply" }).default("work"),
   isolated: z.array(z.string({ error: "must be a list of tags" }), { error: "must be a list of tags" }).default([]),
 });

@@ -10,6 +10,8 @@ type Kind = Readonly<{
   convertsAcross?: readonly Conversion[];
   /** Made only by an item that has a link of the carrier they end in: a pump feeds hydraulics only where it is piped to. */
   convertsWhereLinked?: readonly Conversion[];
+  /** False: what goes in may not come out by itself, so a bleed beyond it proves nothing. True unless said. */
+  surelyPasses?: boolean;
 }>;
 
 const both = (a: Carrier, b: Carrier): readonly Conversion[] => [
@@ -18,6 +20,7 @@ const both = (a: Carrier, b: Carrier): readonly Conversion[] => [
 ];
 
 const rotatingMachine: Kind = {
+  surelyPasses: false,
   // A stopped pump is turned by flow.
   converts: both("shaft", "fluid"),
   convertsWhereLinked: [
@@ -41,9 +44,10 @@ const actuator: Kind = {
   ],
 };
 const hoist: Kind = { converts: both("shaft", "gravity") };
-const conveyor: Kind = { converts: [...both("shaft", "bulk"), ["gravity", "shaft"]] };
+const conveyor: Kind = { surelyPasses: false, converts: [...both("shaft", "bulk"), ["gravity", "shaft"]] };
 const exchanger: Kind = { converts: [], convertsAcross: both("fluid", "heat") };
 const passesOnly: Kind = { converts: [] };
+const mayHoldBack: Kind = { converts: [], surelyPasses: false };
 
 /**
  * What an item does to a carrier inside it: it passes every carrier on, and its kind adds these conversions. A device
@@ -82,12 +86,12 @@ export const KINDS: Readonly<Record<string, Kind>> = {
   pipe: passesOnly,
   vessel: passesOnly,
   tank: passesOnly,
-  silo: passesOnly,
+  silo: mayHoldBack,
   sump: passesOnly,
   valve: passesOnly,
-  "check valve": passesOnly,
-  "control valve": passesOnly,
-  "relief valve": passesOnly,
+  "check valve": mayHoldBack,
+  "control valve": mayHoldBack,
+  "relief valve": mayHoldBack,
   blind: passesOnly,
   breaker: passesOnly,
   isolator: passesOnly,
@@ -98,13 +102,19 @@ export const KINDS: Readonly<Record<string, Kind>> = {
   gearbox: passesOnly,
   pin: passesOnly,
   bleed: passesOnly,
-  filter: passesOnly,
+  filter: mayHoldBack,
   instrument: passesOnly,
   capacitor: passesOnly,
   accumulator: passesOnly,
   spring: passesOnly,
   agitator: passesOnly,
 };
+
+/** May it be relied on that what stands in this item runs on through it? Never said of a kind that nobody described. */
+export function surelyPasses(kind: string, siteKinds: readonly SiteKind[]): boolean {
+  const found = kindOf(kind, siteKinds);
+  return found !== undefined && found.surelyPasses !== false;
+}
 
 /** The kind's conversions, the site's own kinds first; undefined when nobody has said what the kind does. */
 export function kindOf(kind: string, siteKinds: readonly SiteKind[]): Kind | undefined {

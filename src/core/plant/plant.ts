@@ -17,6 +17,10 @@ export type Item = Readonly<{
   /** What is inside, in the words of the register. */
   contents?: Contents;
   parts: readonly string[];
+  /** Nominal voltage of its conductors. Missing means any: high voltage is assumed where people touch it. */
+  voltage_V?: number;
+  /** How much its stopping matters, 1 when not said; weighs in the outage that a plan causes. */
+  criticality?: number;
   /** The item that normally feeds this one's power. Power from anywhere else is hidden. */
   feeder?: string;
   /** Carriers that this consumer needs to run. */
@@ -31,6 +35,9 @@ export type Contents = Readonly<{
   temperature_C?: number;
   /** Gauge pressure, in pascal. */
   pressure_Pa?: number;
+  /** What the item holds when full. */
+  volume_m3?: number;
+  phase?: "liquid" | "gas" | "two-phase" | "solid";
   hazards: readonly Hazard[];
 }>;
 
@@ -65,6 +72,14 @@ export type Device = Readonly<{
   heldBy: readonly string[];
   /** How it stands today; missing or unknown counts as passing. */
   stands: "passing" | "stopping" | "unknown";
+  /** Inside diameter of its line, in metres: for blinds, hoses and the pick list. */
+  bore_m?: number;
+  /** Pressure class of its flange, as the line list writes it. */
+  flangeClass?: string;
+  /** Its seat was tested and holds. Missing or false: nobody knows, and a seat test comes before it is relied on. */
+  seatTested?: boolean;
+  /** Isolating it takes away a safety function (a relief path, a fire pump): a person approves that. */
+  safety?: string;
   /** Port pairs that pass, one list for each position of a several-way device. */
   positions?: readonly (readonly (readonly [string, string])[])[];
 }>;
@@ -91,6 +106,10 @@ export type Link = Readonly<{
 export type SiteKind = Readonly<{
   kind: string;
   converts: readonly (readonly [Carrier, Carrier])[];
+  /** From one part to every other. */
+  convertsAcross?: readonly (readonly [Carrier, Carrier])[];
+  /** False for what never surely passes on: a filter, a trap. True unless said. */
+  surelyPasses?: boolean;
 }>;
 
 export type Plant = Readonly<{

@@ -44,6 +44,10 @@ const device = z.looseObject({
   stands: z
     .enum(["passing", "stopping", "unknown"], { error: "must be passing, stopping or unknown" })
     .default("unknown"),
+  bore_m: number.gt(0, "must be above 0").max(10, "must be at most 10").optional(),
+  flangeClass: word.optional(),
+  seatTested: flag.optional(),
+  safety: word.min(1, "must not be empty").optional(),
   positions: z.array(z.array(z.tuple([word, word]))).optional(),
 });
 
@@ -59,10 +63,16 @@ const item = z.looseObject({
       fluid: word,
       temperature_C: number.min(-273.15, "must be above absolute zero").optional(),
       pressure_Pa: number.optional(),
+      volume_m3: number.min(0, "must be 0 or more").optional(),
+      phase: z
+        .enum(["liquid", "gas", "two-phase", "solid"], { error: "must be liquid, gas, two-phase or solid" })
+        .optional(),
       hazards: z.array(z.enum(HAZARDS, { error: `must be among ${HAZARDS.join(", ")}` })).default([]),
     })
     .optional(),
   parts: z.array(tag, { error: "must be a list of names" }).default([]),
+  voltage_V: number.min(0, "must be 0 or more").optional(),
+  criticality: number.min(0, "must be 0 or more").max(1000, "must be at most 1000").optional(),
   feeder: tag.optional(),
   needs: z.array(carrier).default([]),
   source: z.array(source, { error: "must be a list" }).default([]),
@@ -86,6 +96,8 @@ const link = z.looseObject({
 const siteKind = z.object({
   kind: word.min(1, "must not be empty"),
   converts: z.array(z.tuple([carrier, carrier])).default([]),
+  convertsAcross: z.array(z.tuple([carrier, carrier])).optional(),
+  surelyPasses: flag.optional(),
 });
 
 export const plantSchema = z.looseObject({

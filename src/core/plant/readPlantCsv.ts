@@ -14,9 +14,13 @@ export const ITEM_COLUMNS = [
   "parts",
   "feeder",
   "needs",
+  "voltage_V",
+  "criticality",
   "contents",
   "temperature_C",
   "pressure_Pa",
+  "volume_m3",
+  "phase",
   "hazards",
   "source",
   "stored",
@@ -28,6 +32,10 @@ export const ITEM_COLUMNS = [
   "stands",
   "commonCause",
   "heldBy",
+  "bore_m",
+  "flangeClass",
+  "seatTested",
+  "safety",
   "bleed",
 ] as const;
 export const LINK_COLUMNS = ["from", "to", "carries", "oneWay", "normal", "wall", "walked", "until"] as const;
@@ -124,7 +132,9 @@ function itemFromRow(row: Row, say: Say): Record<string, unknown> {
   const isDevice = ["stops", "credit", "effort", "positive", "lockable", "commonCause", "heldBy"].some(
     (key) => row[key],
   );
-  const hasContents = ["contents", "temperature_C", "pressure_Pa", "hazards"].some((key) => row[key]);
+  const hasContents = ["contents", "temperature_C", "pressure_Pa", "volume_m3", "phase", "hazards"].some(
+    (key) => row[key],
+  );
   return dropMissing({
     tag: row.tag,
     name: text(row.name),
@@ -135,11 +145,15 @@ function itemFromRow(row: Row, say: Say): Record<string, unknown> {
     parts: list(row.parts),
     feeder: text(row.feeder),
     needs: list(row.needs),
+    voltage_V: numberCell(row.voltage_V),
+    criticality: numberCell(row.criticality),
     contents: hasContents
       ? dropMissing({
           fluid: row.contents ?? "",
           temperature_C: numberCell(row.temperature_C),
           pressure_Pa: numberCell(row.pressure_Pa),
+          volume_m3: numberCell(row.volume_m3),
+          phase: text(row.phase),
           hazards: list(row.hazards),
         })
       : undefined,
@@ -153,6 +167,10 @@ function itemFromRow(row: Row, say: Say): Record<string, unknown> {
           effort: numberCell(row.effort),
           commonCause: text(row.commonCause),
           heldBy: list(row.heldBy),
+          bore_m: numberCell(row.bore_m),
+          flangeClass: text(row.flangeClass),
+          seatTested: flagCell(row.seatTested),
+          safety: text(row.safety),
           stands: text(row.stands) ?? "unknown",
         })
       : undefined,

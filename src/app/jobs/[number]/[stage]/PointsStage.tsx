@@ -235,7 +235,9 @@ function RouteTable({ plan }: { plan: Plan }) {
                   <td className="num">{route.depth}</td>
                   <td className="num">{route.available}</td>
                   <td>{route.grade}</td>
-                  <td className="min-w-56 text-sm">{route.rule}</td>
+                  <td className="min-w-56 text-sm">
+                    {route.rule.reason} ({route.rule.source})
+                  </td>
                   <td className="min-w-96">
                     <Route via={route.via} marked={points} />
                   </td>
