@@ -82,8 +82,8 @@ describe("the demo pump", () => {
     expect(interlock!.via).toContain("K-208");
     expect(interlock!.hiddenBy).toEqual(expect.arrayContaining(["control"]));
     const discharge = waysIn.filter((way) => way.face === "P-204A" && way.carrier === "fluid");
-    const sister = discharge.flatMap((way) => way.sources).find((source) => source.via.includes("P-204B"));
-    expect(sister?.via).toContain("NR-2042");
+    const sister = discharge.flatMap((way) => way.sources).filter((source) => source.via.includes("P-204B"));
+    expect(sister.some((source) => source.via.includes("NR-2042"))).toBe(true);
     const jacket = answer<Trace>("trace", ...files).sources.find(
       (row) => row.face === "P-204A" && row.via.includes("J-204A"),
     );
@@ -91,9 +91,10 @@ describe("the demo pump", () => {
     expect(jacket!.hiddenBy).toContain("conversion");
   });
 
-  test("the plan locks all three out, and is proved the cheapest", () => {
+  test("the plan locks all three out, and every way is held with the grade it asks", () => {
     const plan = answer<Plan>("plan", ...files);
-    expect(plan).toMatchObject({ feasible: true, exact: true, shortfalls: [] });
+    expect(plan).toMatchObject({ feasible: true, held: true, shortfalls: [] });
+    expect(plan.bound).toBeLessThanOrEqual(plan.cost);
     expect(plan.points.map((point) => point.device)).toEqual(expect.arrayContaining(["F-208"]));
     for (const route of plan.routes) expect(route.depth).toBeGreaterThanOrEqual(route.required);
     const checked = answer<Check>(
@@ -122,7 +123,9 @@ describe("questions about files", () => {
   test("plan says what falls short, and still offers the best", () => {
     const plan = answer<Plan>("plan", file("plant.json", PLANT), file("two.json", { ...JOB, require: { fluid: 2 } }));
     expect(plan.feasible).toBe(false);
-    expect(plan.shortfalls).toEqual([{ source: "HDR-1", carrier: "fluid", face: "P-1", required: 2, available: 1 }]);
+    expect(plan.shortfalls).toMatchObject([
+      { source: "HDR-1", carrier: "fluid", face: "P-1", required: 2, available: 1 },
+    ]);
     expect(plan.points).toEqual([expect.objectContaining({ device: "V-1" })]);
   });
 

@@ -49,12 +49,12 @@ export function requirePairs(field: BarrierField, job: Job, profile: RuleProfile
     const reaching = feeding.filter((source) => arrivals.has(source));
     const asked = reaching.map((source) => ({
       source,
-      demands: arrivals
-        .get(source)!
-        .flatMap(({ arrives, contents }) => [
-          ...(contents && !job.require ? [demandOf(graph, face, job, profile, source, arrives, "contents")] : []),
-          demandOf(graph, face, job, profile, source, arrives, "energy"),
-        ]),
+      demands: arrivals.get(source)!.flatMap(({ arrives, direct }) => {
+        const isContents = direct && familyOf(arrives) === "flow";
+        const push = demandOf(graph, face, job, profile, source, arrives, "energy", direct && !isContents);
+        if (!isContents || job.require) return [push];
+        return [demandOf(graph, face, job, profile, source, arrives, "contents", true), push];
+      }),
     }));
     const deepest = Math.max(0, ...asked.flatMap(({ demands }) => demands.map((demand) => demand.barriers)));
     const overall = barrierDepths(field, face, reaching, field.creditable, deepest);

@@ -71,7 +71,8 @@ function fits(profile: RuleProfile, { when }: RuleRow, situation: Situation): bo
   const { how, supplied, carrier, contents, voltage_V, longerThanShift } = situation;
   // A fluid that only turns a pump elsewhere is a push like any other, and a weight that only drives a motor a voltage.
   const own = familyOf(supplied);
-  const suppliedFamily = situation.direct ? own : own === "flow" ? "motion" : own === "motion" ? "wire" : own;
+  const cameBack = own === familyOf(carrier) && !situation.direct;
+  const suppliedFamily = !cameBack ? own : own === "flow" ? "motion" : own === "motion" ? "wire" : own;
   if (when.how && !when.how.some((one) => how.includes(one))) return false;
   if (when.supplied && !when.supplied.includes(supplied)) return false;
   if (when.suppliedFamily && !when.suppliedFamily.includes(suppliedFamily)) return false;
