@@ -24,7 +24,16 @@ export type Refusal =
   | { code: "people on"; people: readonly string[] }
   | { code: "permits open"; permits: readonly string[] }
   | { code: "isolations open"; isolations: readonly string[] }
-  | { code: "plan falls short"; sources: readonly string[] }
+  | { code: "plan falls short"; ways: readonly string[] }
+  | { code: "accepting one's own deviation" }
+  | { code: "no such shortfall"; way: string }
+  | { code: "device not usable"; why: string }
+  | {
+      code: "would light";
+      device: string;
+      harms: readonly { job: string; face: string; source: string; people: readonly string[] }[];
+    }
+  | { code: "must stay passing"; device: string; job: string }
   | { code: "plant changed"; planned: number; now: number }
   | { code: "not in the crew"; job: string }
   | { code: "unknown"; what: string; name: string }
@@ -82,7 +91,17 @@ export function refusalSentence(refusal: Refusal): string {
     case "isolations open":
       return `Not restored yet: ${refusal.isolations.join(", ")}. Finish the return first.`;
     case "plan falls short":
-      return `The plan does not hold enough barriers against ${refusal.sources.join(", ")}. It cannot be approved: change the job or the plant, or isolate by your own approved procedure.`;
+      return `The plan falls short at ${refusal.ways.slice(0, 4).join("; ")}${refusal.ways.length > 4 ? ` and ${refusal.ways.length - 4} more` : ""}. An approver must accept each with what is done instead, or change the job or the plant.`;
+    case "accepting one's own deviation":
+      return "You asked for this job, so somebody else must accept what it falls short of.";
+    case "no such shortfall":
+      return `The plan as it stands does not fall short at ${refusal.way}. Look at the points again.`;
+    case "device not usable":
+      return `${refusal.why}. Nothing was changed.`;
+    case "would light":
+      return `Lifting ${refusal.device} would reach people: ${refusal.harms.map(harmSentence).join("; ")}. Leave it locked until their work is over.`;
+    case "must stay passing":
+      return `${refusal.device} must stay passing for job ${refusal.job}. Choose another point, or agree it with that job first.`;
     case "plant changed":
       return `The plant register changed from revision ${refusal.planned} to ${refusal.now} since this plan was shown. Look at the plan again.`;
     case "not in the crew":
@@ -92,4 +111,19 @@ export function refusalSentence(refusal: Refusal): string {
     case "count differs":
       return `You count ${refusal.counted} locks on the box, but ${refusal.known} are on record. Nobody lifts anything until this is cleared up.`;
   }
+}
+
+function harmSentence({
+  job,
+  face,
+  source,
+  people,
+}: {
+  job: string;
+  face: string;
+  source: string;
+  people: readonly string[];
+}): string {
+  const who = people.length > 0 ? `, where ${people.join(", ")} ${people.length === 1 ? "is" : "are"} on` : "";
+  return `${source} to ${face} of job ${job}${who}`;
 }

@@ -1,6 +1,6 @@
 import type { Job } from "../job/jobFile";
 import type { Carrier } from "../plant/carriers";
-import { familyOf } from "../rules/grades";
+import { familyOf, type Family } from "../rules/grades";
 import type { RuleProfile } from "../rules/profile";
 import { requiredGrade, type Requirement } from "../rules/requiredGrade";
 import { contentsGraph, familyGraph } from "../trace/contentsGraph";
@@ -134,17 +134,35 @@ type Arrival = Readonly<{ arrives: Carrier; direct: boolean }>;
 /** How each source arrives at a face; sources that do not reach it are missing. */
 function arrivalsAt(graph: StateGraph, face: WorkFace, sources: readonly SourceVertex[]): Map<SourceVertex, Arrival[]> {
   const arrivals = new Map<SourceVertex, Arrival[]>();
+  const onlyInside = new Map<SourceVertex, Arrival[]>();
   for (const [arrives, targets] of faceVertices(face)) {
+    const family = familyOf(arrives);
     const entered = targets.some((target) => graph.in.first[target]! < graph.in.first[target + 1]!);
     if (!entered && !sources.some((source) => targets.includes(source.vertex))) continue;
     const distance = barrierDistance(graph, targets, null);
-    const family = familyOf(arrives);
     const unchanged = barrierDistance(familyGraph(graph, family), targets, null).gates;
+    const byLine =
+      targets.some((target) => comesIn(graph, target, family)) ||
+      sources.some((source) => targets.includes(source.vertex));
+    const into = byLine ? arrivals : onlyInside;
     for (const source of sources) {
       if (distance.gates[source.vertex] === UNREACHED) continue;
       const direct = unchanged[source.vertex] !== UNREACHED;
-      arrivals.set(source, [...(arrivals.get(source) ?? []), { arrives, direct }]);
+      into.set(source, [...(into.get(source) ?? []), { arrives, direct }]);
     }
   }
+  // Never drop the only form in which something arrives.
+  for (const [source, forms] of onlyInside) if (!arrivals.has(source)) arrivals.set(source, forms);
   return arrivals;
+}
+
+/**
+ * May anything come in at this vertex? What flows comes by a line: where a cylinder could press on air and no air line
+ * is linked, there is nothing to open, and what moves the cylinder is asked about for itself.
+ */
+function comesIn(graph: StateGraph, target: number, family: Family): boolean {
+  for (let arc = graph.in.first[target]!; arc < graph.in.first[target + 1]!; arc++) {
+    if (family !== "flow" || graph.in.link[arc]! >= 0) return true;
+  }
+  return false;
 }

@@ -89,11 +89,17 @@ export function stepsOf(plan: Plan, graph: StateGraph): PlannedStep[] {
   });
 
   const points = [...plan.points].sort(
-    (a, b) => driveFirst(a.stops) - driveFirst(b.stops) || a.layer - b.layer || (a.device < b.device ? -1 : 1),
+    (a, b) =>
+      a.stage - b.stage ||
+      driveFirst(a.stops) - driveFirst(b.stops) ||
+      a.layer - b.layer ||
+      (a.device < b.device ? -1 : 1),
   );
+  const valves = points.filter((point) => point.stage === 1);
+  const fitted = points.filter((point) => point.stage === 2);
   const drives: string[] = [];
   const locks: string[] = [];
-  for (const point of points) {
+  for (const point of valves) {
     const isDrive = driveFirst(point.stops) === 0;
     const id = add({
       phase: "isolate",
@@ -106,9 +112,9 @@ export function stepsOf(plan: Plan, graph: StateGraph): PlannedStep[] {
     });
     (isDrive ? drives : locks).push(id);
   }
-  const allLocks = [...drives, ...locks];
+  const beforeBlinds = [...drives, ...locks];
 
-  const bleeds = bleedsAt(graph, faceTags).map((tag) => ({
+  const bleeds = [...new Set([...plan.bleeds, ...bleedsAt(graph, faceTags)])].sort().map((tag) => ({
     tag,
     id: add({
       phase: "isolate",
@@ -117,9 +123,22 @@ export function stepsOf(plan: Plan, graph: StateGraph): PlannedStep[] {
       plate: item(tag).plate ?? tag,
       words: `Open ${named(tag)} to a safe place, rod it clear, lock it open and watch until nothing comes.`,
       competence: "process",
-      after: allLocks,
+      after: beforeBlinds.length > 0 ? beforeBlinds : [stop],
     }),
   }));
+  // A blind is fitted only where the line behind the valves was bled.
+  const blinds = fitted.map((point) =>
+    add({
+      phase: "isolate",
+      kind: "lock",
+      subject: point.device,
+      plate: item(point.device).plate ?? point.device,
+      words: `Fit ${named(point.device)}: first flange opened as if full, standing aside. Lock and tag it.`,
+      competence: "mechanical",
+      after: [stop, ...beforeBlinds, ...bleeds.map(({ id }) => id)],
+    }),
+  );
+  const allLocks = [...beforeBlinds, ...blinds];
   const stored = [...new Map(plan.stored.map((row) => [row.source, row])).values()].filter((row) =>
     row.via.slice(1, -1).every((place) => !plan.points.some((point) => point.device === place)),
   );
@@ -174,6 +193,17 @@ export function stepsOf(plan: Plan, graph: StateGraph): PlannedStep[] {
     competence: null,
     after: [],
   });
+  const blindsOut = fitted.map((point) =>
+    add({
+      phase: "restore",
+      kind: "unlock",
+      subject: point.device,
+      plate: item(point.device).plate ?? point.device,
+      words: `Take ${named(point.device)} out with its lock and tag, and close the flange with a new gasket.`,
+      competence: "mechanical",
+      after: [clear],
+    }),
+  );
   const shut = bleeds.map(({ tag }) =>
     add({
       phase: "restore",
@@ -182,12 +212,12 @@ export function stepsOf(plan: Plan, graph: StateGraph): PlannedStep[] {
       plate: item(tag).plate ?? tag,
       words: `Close and plug ${named(tag)}.`,
       competence: "process",
-      after: [clear],
+      after: [clear, ...blindsOut],
     }),
   );
-  const lifted: string[] = [];
+  const lifted: string[] = [...blindsOut];
   // Process lines first, the work side before the supply side; drives come back last.
-  for (const point of [...points].reverse()) {
+  for (const point of [...valves].reverse()) {
     lifted.push(
       add({
         phase: "restore",
@@ -196,7 +226,7 @@ export function stepsOf(plan: Plan, graph: StateGraph): PlannedStep[] {
         plate: item(point.device).plate ?? point.device,
         words: `Take lock and tag off ${named(point.device)} and put it back to its normal position.`,
         competence: competenceFor(point.stops),
-        after: driveFirst(point.stops) === 0 ? [clear, ...shut, ...lifted] : [clear, ...shut],
+        after: driveFirst(point.stops) === 0 ? [clear, ...shut, ...lifted] : [clear, ...blindsOut, ...shut],
       }),
     );
   }

@@ -1,4 +1,4 @@
-export const ROLES = ["coordinator", "issuer", "holder", "isolator", "worker", "operator"] as const;
+export const ROLES = ["coordinator", "issuer", "holder", "isolator", "worker", "operator", "approver"] as const;
 export type Role = (typeof ROLES)[number];
 
 /** What a person has been found able to isolate and prove. */

@@ -25,6 +25,22 @@ function commonRows(from: Sources): Row[] {
       source: PRACTICE,
     },
     {
+      id: "pressed, entered",
+      family: "flow",
+      when: { how: ["enter"], arrives: ["hydraulic", "pneumatic"] },
+      asks: "positive",
+      reason: "a person enters: hydraulic and pneumatic lines are disconnected",
+      source: from.spaces,
+    },
+    {
+      id: "pressed",
+      family: "flow",
+      when: { how: ["open", "touch", "hot"], arrives: ["hydraulic", "pneumatic"] },
+      asks: "proved single",
+      reason: "opening or touching what oil or air under pressure moves",
+      source: from.moving,
+    },
+    {
       id: "enter",
       family: "flow",
       when: { how: ["enter"], suppliedFamily: ["flow"] },

@@ -12,6 +12,7 @@ import {
   signOff,
   signOn,
 } from "./permitActs";
+import { acceptDeviation, adjustPlan } from "./planActs";
 import { importPlant } from "./plantActs";
 
 /** Everything a user can do, by the name it has in the ledger. */
@@ -20,6 +21,8 @@ export const ACTS: ReadonlyMap<string, Act> = new Map(
     importPlant,
     askForJob,
     approveIsolation,
+    adjustPlan,
+    acceptDeviation,
     doStep,
     draftPermit,
     issuePermit,

@@ -3,7 +3,12 @@ import { stepLabel } from "../../core/isolation/sequence";
 import { decideIsolation } from "../../core/locks/isolationLife";
 import { isolationFacts, loadIsolation, saveIsolation } from "../store/isolationStore";
 import { defineAct, type ActContext, type ActOutcome } from "./act";
-import type { IsolationCommand } from "../../core/locks/isolationLife";
+import { guardRelease } from "../../core/isolation/guardRelease";
+import type { Refusal } from "../../core/refusal";
+import type { Tx } from "../db/database";
+import { liveJobs } from "../store/liveJobs";
+import { currentPlant } from "../store/plantStore";
+import type { IsolationCommand, IsolationLife } from "../../core/locks/isolationLife";
 
 const optionalText = z.string().max(60, "at most 60 characters").nullish();
 
@@ -51,6 +56,8 @@ function change({ tx, now_ms }: ActContext, number: string, command: IsolationCo
   const stored = loadIsolation(tx, number);
   if (stored === null)
     return { ok: false, subject: number, refusal: { code: "unknown", what: "isolation", name: number } };
+  const harm = liftHarms(tx, stored.life, command);
+  if (harm) return { ok: false, subject: number, refusal: harm };
   const decided = decideIsolation(stored.life, command, isolationFacts(tx, stored.row.id));
   if (!decided.ok) return { ok: false, subject: number, refusal: decided.refusal };
   saveIsolation(tx, stored, decided.value, now_ms);
@@ -58,4 +65,27 @@ function change({ tx, now_ms }: ActContext, number: string, command: IsolationCo
   // The step's words go into the ledger, so that a tag can be found there.
   const did = step ? stepLabel(step) : command.type;
   return { ok: true, subject: number, answer: { isolation: number, state: decided.value.state, did } };
+}
+
+/** Before a lock is lifted: would anybody else's work lose a barrier it counts on? Asked of the plant as it is today. */
+function liftHarms(tx: Tx, life: IsolationLife, command: IsolationCommand): Refusal | null {
+  const step = command.type === "do step" ? life.steps.find(({ id }) => id === command.step) : undefined;
+  const plant = currentPlant(tx);
+  if (step?.kind !== "unlock" || step.done || plant === null) return null;
+  const live = liveJobs(tx);
+  const own = live.filter(({ isolation }) => isolation === life.number);
+  const release = own.map(({ number }) => ({ job: number, device: step.subject }));
+  // The work of this isolation is over; its own faces may be lit again.
+  const others = live.filter(({ isolation }) => isolation !== life.number);
+  const harms = guardRelease(
+    plant.graph,
+    [...others, ...own.map((one) => ({ ...one, job: { ...one.job, faces: [] } }))],
+    release,
+  );
+  if (harms.length === 0) return null;
+  return {
+    code: "would light",
+    device: step.subject,
+    harms: harms.slice(0, 3).map(({ job, face, source, people }) => ({ job, face, source, people })),
+  };
 }

@@ -3,9 +3,10 @@ import { count, eq, inArray, ne, and } from "drizzle-orm";
 import { z } from "zod";
 import { plan } from "../../core/isolation/plan";
 import { stepsOf } from "../../core/isolation/sequence";
-import { HOWS, jobSchema, SCHOOLS, type JobInput } from "../../core/job/jobFile";
+import { HOWS, jobSchema, OBJECTIVES, PROFILE_IDS, SCHOOLS, type JobInput } from "../../core/job/jobFile";
 import { CARRIERS } from "../../core/plant/carriers";
-import { ENGINE_VERSION, RULE_PROFILE } from "../../core/version";
+import { shortfallsNotAccepted, wayOf } from "../../core/isolation/deviations";
+import { ENGINE_VERSION } from "../../core/version";
 import type { Tx } from "../db/database";
 import {
   boxIsolations,
@@ -17,6 +18,8 @@ import {
   permits,
   steps as stepsTable,
 } from "../db/schema";
+import { acceptedFor } from "../store/deviationStore";
+import { liveJobs } from "../store/liveJobs";
 import { currentPlant } from "../store/plantStore";
 import { defineAct } from "./act";
 
@@ -49,6 +52,8 @@ export const askForJob = defineAct({
         )
         .min(1, "name at least one work face")
         .max(20, "at most 20 work faces"),
+      profile: z.enum(PROFILE_IDS).default("strict"),
+      longerThanShift: z.boolean().default(false),
       windowFrom_ms: time_ms("The start"),
       windowTo_ms: time_ms("The end"),
       holder: line("The holder", 60),
@@ -80,7 +85,13 @@ export const askForJob = defineAct({
     );
     const stranger = [...input.crew, input.holder].find((id) => !known.has(id));
     if (stranger !== undefined) return unknown("person", stranger);
-    const job: JobInput = { format: "heavy-lantern/job", version: 1, faces: input.faces };
+    const job: JobInput = {
+      format: "heavy-lantern/job",
+      version: 1,
+      faces: input.faces,
+      profile: input.profile,
+      longerThanShift: input.longerThanShift,
+    };
     const number = nextNumber(tx, jobs, "J");
     tx.insert(jobs)
       .values({
@@ -107,7 +118,12 @@ export const approveIsolation = defineAct({
   words: "approve an isolation",
   roles: ["coordinator"],
   pin: true,
-  input: z.object({ job: z.string(), school: z.enum(SCHOOLS), plantRevision: z.number().int() }),
+  input: z.object({
+    job: z.string(),
+    objective: z.enum(OBJECTIVES).default("effort"),
+    school: z.enum(SCHOOLS),
+    plantRevision: z.number().int(),
+  }),
   run: ({ tx, person, now_ms }, input) => {
     const row = tx.select().from(jobs).where(eq(jobs.number, input.job)).get();
     const plant = currentPlant(tx);
@@ -136,15 +152,20 @@ export const approveIsolation = defineAct({
         refusal: { code: "already done", what: `Isolation ${existing.number} of this job` },
       };
     }
-    const job = jobSchema.parse({ ...JSON.parse(row.job), school: input.school });
+    const job = jobSchema.parse({ ...JSON.parse(row.job), school: input.school, objective: input.objective });
     const made = plan(plant.graph, job);
     if (!made.ok) {
       const [problem] = made.problems;
       return { ok: false, subject, refusal: { code: "unknown", what: "place", name: problem?.tag ?? "" } };
     }
-    if (!made.value.feasible) {
-      const sources = [...new Set(made.value.shortfalls.map((shortfall) => shortfall.source))];
-      return { ok: false, subject, refusal: { code: "plan falls short", sources } };
+    const open = shortfallsNotAccepted(made.value, acceptedFor(tx, row.id));
+    if (open.length > 0) return { ok: false, subject, refusal: { code: "plan falls short", ways: open.map(wayOf) } };
+    const needed = liveJobs(tx).find(({ job: other }) =>
+      made.value.points.some((point) => other.mustPass.includes(point.device)),
+    );
+    if (needed) {
+      const device = made.value.points.find((point) => needed.job.mustPass.includes(point.device))!.device;
+      return { ok: false, subject, refusal: { code: "must stay passing", device, job: needed.number } };
     }
     const isolationId = randomUUID();
     const number = nextNumber(tx, isolations, "S");
@@ -155,7 +176,7 @@ export const approveIsolation = defineAct({
         state: "isolating",
         plan: JSON.stringify(made.value),
         plantRevision: plant.revision,
-        ruleProfile: RULE_PROFILE,
+        ruleProfile: made.value.profile,
         engineVersion: ENGINE_VERSION,
         inputs: JSON.stringify(job),
         approvedBy: person.id,

@@ -3,7 +3,7 @@ import { and, eq, ne } from "drizzle-orm";
 import { z } from "zod";
 import { decidePermit, type PermitCommand } from "../../core/permit/permitLife";
 import type { Role } from "../../core/people/roles";
-import { ENGINE_VERSION, RULE_PROFILE } from "../../core/version";
+import { ENGINE_VERSION } from "../../core/version";
 import { isolations, jobIsolations, jobs, permitIsolations, permits } from "../db/schema";
 import { siteTime } from "../siteTime";
 import { loadPermit, permitFacts, savePermit } from "../store/permitStore";
@@ -40,7 +40,7 @@ export const draftPermit = defineAct({
     if (job === undefined)
       return { ok: false, subject: input.job, refusal: { code: "unknown", what: "job", name: input.job } };
     const standing = tx
-      .select({ id: isolations.id, plantRevision: isolations.plantRevision })
+      .select({ id: isolations.id, plantRevision: isolations.plantRevision, ruleProfile: isolations.ruleProfile })
       .from(jobIsolations)
       .innerJoin(isolations, eq(isolations.id, jobIsolations.isolationId))
       .where(and(eq(jobIsolations.jobId, job.id), ne(isolations.state, "restored")))
@@ -63,7 +63,7 @@ export const draftPermit = defineAct({
         validFrom: input.validFrom_ms,
         validTo: input.validTo_ms,
         plantRevision: first.plantRevision,
-        ruleProfile: RULE_PROFILE,
+        ruleProfile: first.ruleProfile,
         engineVersion: ENGINE_VERSION,
         draftedBy: person.id,
         draftedAt: now_ms,

@@ -118,6 +118,31 @@ export const jobIsolations = sqliteTable(
   (table) => [uniqueIndex("job_isolations_pair").on(table.jobId, table.isolationId)],
 );
 
+/** A way that the plant cannot hold as asked, and the person who accepts it with what is done instead. */
+export const deviations = sqliteTable(
+  "deviations",
+  {
+    id: text("id").primaryKey(),
+    jobId: text("job_id")
+      .notNull()
+      .references(() => jobs.id),
+    /** Source, carrier and face. */
+    way: text("way").notNull(),
+    /** What was asked and what was accepted; a worse grade later is not covered. */
+    requiredGrade: text("required_grade").notNull(),
+    acceptedGrade: text("accepted_grade").notNull(),
+    acceptedDepth: integer("accepted_depth").notNull(),
+    measures: text("measures_json").notNull(),
+    reason: text("reason").notNull(),
+    plantRevision: integer("plant_revision").notNull(),
+    acceptedBy: text("accepted_by")
+      .notNull()
+      .references(() => people.id),
+    acceptedAt: integer("accepted_at_ms").notNull(),
+  },
+  (table) => [index("deviations_job").on(table.jobId)],
+);
+
 export const steps = sqliteTable(
   "steps",
   {

@@ -14,6 +14,7 @@ export const DEMO_PEOPLE: readonly Readonly<{
   { signIn: "sunniva", name: "Sunniva Rask", roles: ["isolator"], competences: ["process", "mechanical"] },
   { signIn: "odalys", name: "Odalys Brenn", roles: ["isolator"], competences: ["process", "mechanical", "electrical"] },
   { signIn: "tomas", name: "Tomas Veyron", roles: ["worker"], competences: [] },
+  { signIn: "signe", name: "Signe Aldane", roles: ["approver"], competences: [] },
   { signIn: "ruth", name: "Ruth Amberley", roles: ["operator"], competences: ["process"] },
 ];
 

@@ -105,6 +105,17 @@ export async function seedDemo(db: Db, demoFolder: string, headFile: string, now
     8,
   );
 
+  // A job that this plant cannot hold as the rules ask: blinds without valves, no blind, no bleed.
+  await ask(
+    "Clean and inspect the hydrogenation autoclave",
+    "Enter the autoclave, clean it, inspect the wall and the agitator.",
+    [
+      { place: "A-230", how: ["enter", "open"] },
+      { place: "AG-230", how: ["touch"] },
+    ],
+    10,
+  );
+
   async function walk(isolation: string, most: number): Promise<void> {
     for (let count = 0; count < most; count++) {
       const { life } = loadIsolation(db, isolation)!;

@@ -1,5 +1,11 @@
 import { asc, desc, eq } from "drizzle-orm";
+import { check } from "../../core/isolation/check";
+import { clashesOf, type Clash } from "../../core/isolation/clashes";
+import { compare, type Comparison } from "../../core/isolation/compare";
 import { plan, type Plan } from "../../core/isolation/plan";
+import { regionChange, type RegionChange } from "../../core/isolation/regionChange";
+import type { Route } from "../../core/isolation/routes";
+import type { Lit } from "../../core/isolation/singleFailures";
 import { jobSchema, type Job, type School } from "../../core/job/jobFile";
 import { nextAct, type NextAct } from "../../core/job/nextAct";
 import type { IsolationLife } from "../../core/locks/isolationLife";
@@ -8,6 +14,8 @@ import { lanternLight, lanternScene, type LanternLight, type LanternScene } from
 import { database } from "../db/database";
 import { isolations, jobIsolations, jobs, people, permits } from "../db/schema";
 import { namesOf } from "../signIn";
+import { acceptedFor, type StoredDeviation } from "../store/deviationStore";
+import { liveJobs } from "../store/liveJobs";
 import { boxesOf, locksOn } from "../store/locks";
 import { loadIsolation } from "../store/isolationStore";
 import { loadPermit } from "../store/permitStore";
@@ -25,6 +33,7 @@ export type PermitSummary = Readonly<{
 }>;
 
 export type JobView = Readonly<{
+  id: string;
   number: string;
   title: string;
   work: string;
@@ -84,6 +93,7 @@ export function jobView(number: string, now_ms: number): JobView | null {
   const { graph } = standing ? plantAt(db, standing.revision) : plant;
   const crewIds = JSON.parse(row.crew) as string[];
   return {
+    id: row.id,
     number: row.number,
     title: row.title,
     work: row.work,
@@ -191,6 +201,71 @@ export function lanternOf(view: JobView, made: Plan): LanternView {
     return { scene, frames, now: frames.length - 1 };
   }
   return { scene, frames, now: view.isolation ? locked.length : 0 };
+}
+
+/** The plans to choose from, laid side by side. Kept like a plan is. */
+export function comparisonOf(view: JobView): { comparison: Comparison; plans: readonly Plan[] } {
+  const key = `${view.plantRevision} ${JSON.stringify(view.job)}`;
+  const known = comparisonsMade.get(key);
+  if (known) return known;
+  const made = compare(plantOf(view).graph, view.job);
+  if (!made.ok) throw new Error(`job ${view.number} no longer fits the plant: ${made.problems[0]?.message}`);
+  comparisonsMade.set(key, made.value);
+  if (comparisonsMade.size > PLANS_KEPT) comparisonsMade.delete(comparisonsMade.keys().next().value!);
+  return made.value;
+}
+
+const comparisonsMade = new Map<string, { comparison: Comparison; plans: readonly Plan[] }>();
+
+/** How a standing plan fares on today's register: what changed near it, and what its points would no longer hold. */
+export type Staleness = Readonly<{ change: RegionChange; lit: readonly Lit[]; short: readonly Route[] }>;
+
+/** Null when the register is the one that the plan was made on, or nothing near it has changed. */
+export function stalenessOf(view: JobView, made: Plan): Staleness | null {
+  const today = currentPlant(database());
+  if (today === null || today.revision === view.plantRevision) return null;
+  const named = [
+    ...made.points.map((point) => point.device),
+    ...made.routes.flatMap((route) => [route.face, ...route.via]),
+    ...made.darkZone.places,
+  ];
+  const change = regionChange(plantOf(view).graph, today.graph, named);
+  if (change.added.length + change.removed.length + change.changed.length === 0) return null;
+  const devices = made.points.map((point) => point.device);
+  const known = devices.filter((tag) => today.graph.itemByTag.has(tag));
+  const checked = check(today.graph, { ...view.job, isolated: known });
+  if (!checked.ok) return { change, lit: [], short: [] };
+  const before = new Map(made.routes.map((route) => [`${route.source} ${route.carrier} ${route.face}`, route.depth]));
+  return {
+    change,
+    lit: checked.value.lit,
+    short: checked.value.routes.filter(
+      (route) => route.depth < (before.get(`${route.source} ${route.carrier} ${route.face}`) ?? route.required),
+    ),
+  };
+}
+
+/** Deviations accepted for a job, oldest first. */
+export function deviationsOf(view: JobView): StoredDeviation[] {
+  return acceptedFor(database(), view.id);
+}
+
+/** Devices that one job stops and another needs passing, this job among them. */
+export function clashesFor(view: JobView, made: Plan): readonly Clash[] {
+  const others = liveJobs(database())
+    .filter(({ number }) => number !== view.number)
+    .map(({ number, job, holds }) => ({ number, points: holds, mustPass: job.mustPass }));
+  const own = { number: view.number, points: made.points.map((point) => point.device), mustPass: view.job.mustPass };
+  return clashesOf([own, ...others]).filter((clash) => [clash.stoppedBy, clash.neededBy].includes(view.number));
+}
+
+/** Other jobs that hold devices of this plan: a shared lock comes off only when the last job has released it. */
+export function sharedWith(view: JobView, made: Plan): { device: string; jobs: readonly string[] }[] {
+  const live = liveJobs(database()).filter(({ number }) => number !== view.number);
+  return made.points.flatMap(({ device }) => {
+    const jobs = live.filter(({ holds }) => holds.includes(device)).map(({ number }) => number);
+    return jobs.length > 0 ? [{ device, jobs }] : [];
+  });
 }
 
 /** Names for choosing a holder and a crew. */

@@ -23,6 +23,8 @@ type Props = Readonly<{
   /** A way to stand out, in place names. */
   trace?: readonly string[];
   proven?: readonly string[];
+  /** For each isolated device, the faces that light if it alone leaks. */
+  failures?: readonly Readonly<{ device: string; faces: readonly string[] }>[];
   height?: number;
 }>;
 
@@ -33,8 +35,10 @@ const SMALLEST_SCALE = 12 / 14;
  * The lantern: live parts glow, isolated parts go dark. The slider takes the points one by one; a glowing line is also
  * thick and drawn over, a dark one thin, so that it reads without colour.
  */
-export function Lantern({ scene, frames, now, trace = [], proven = [], height = 460 }: Props) {
+export function Lantern({ scene, frames, now, trace = [], proven = [], failures = [], height = 460 }: Props) {
   const [shown, setShown] = useState(now);
+  const [looked, setLooked] = useState<string | null>(null);
+  const [sought, setSought] = useState("");
   const [standing, setStanding] = useState(now);
   if (standing !== now) {
     // The walk moved on: follow it.
@@ -90,6 +94,14 @@ export function Lantern({ scene, frames, now, trace = [], proven = [], height = 
     const top = place(tall, size.height * scale, middle("y", "height") * scale);
     select(svg.current).call(behaviour.current.transform, zoomIdentity.translate(left, top).scale(scale));
   }
+  function centreOn(place: string) {
+    const box = size?.nodes[place];
+    if (!svg.current || !box || !behaviour.current) return;
+    const { width, height: tall } = svg.current.getBoundingClientRect();
+    const left = width / 2 - box.x - box.width / 2;
+    const top = tall / 2 - box.y - box.height / 2;
+    select(svg.current).call(behaviour.current.transform, zoomIdentity.translate(left, top));
+  }
   const zoomBy = (factor: number) =>
     svg.current && behaviour.current && select(svg.current).call(behaviour.current.scaleBy, factor);
   const panBy = (x: number, y: number) =>
@@ -100,12 +112,49 @@ export function Lantern({ scene, frames, now, trace = [], proven = [], height = 
     .map((node) => node.id);
   const carriers = [...new Set(scene.edges.map((edge) => edge.carrier))];
   const traced = new Set(trace);
+  const failing = failures.find(({ device }) => device === looked && frame.isolated.includes(device));
+  const found =
+    sought.trim() === ""
+      ? []
+      : scene.nodes.filter(({ id, name }) => `${id} ${name}`.toLowerCase().includes(sought.trim().toLowerCase()));
+  const isFound = new Set(found.map((node) => node.id));
 
   return (
     <figure aria-labelledby={`${id}-caption`} className="border-base-300 border">
       <div className="no-print border-base-300 flex items-center justify-between gap-4 border-b py-1 pr-1 pl-4">
-        <p className="text-sm opacity-85">Live parts glow. Arrow keys move the drawing, + and − zoom, F shows all.</p>
-        <div className="flex gap-1">
+        <p aria-live="polite" className="min-w-0 text-sm opacity-85">
+          {failing
+            ? failing.faces.length > 0
+              ? `If ${failing.device} alone leaks: ${failing.faces.join(", ")} would be live.`
+              : `If ${failing.device} alone leaks: every face stays dark.`
+            : sought.trim() !== ""
+              ? `${found.length} found${
+                  found.length > 0
+                    ? `: ${found
+                        .slice(0, 4)
+                        .map((node) => node.id)
+                        .join(", ")}`
+                    : ""
+                }`
+              : "Live parts glow. Arrow keys move the drawing, + and − zoom, F shows all. Point at a device to see what lights if it leaks."}
+        </p>
+        <div className="flex items-center gap-1">
+          <label className="mr-2 flex items-center gap-2 text-sm">
+            <span className="sr-only">Find in the drawing</span>
+            <input
+              type="search"
+              value={sought}
+              placeholder="Find a tag"
+              className="input input-sm tag w-32"
+              onChange={(event) => setSought(event.target.value)}
+              onKeyDown={(event) => {
+                if (event.key === "Enter" && found[0]) {
+                  event.preventDefault();
+                  centreOn(found[0].id);
+                }
+              }}
+            />
+          </label>
           <Tool label="Zoom in" onClick={() => zoomBy(1.25)} icon={<Plus aria-hidden size={16} />} />
           <Tool label="Zoom out" onClick={() => zoomBy(0.8)} icon={<Minus aria-hidden size={16} />} />
           <Tool label="Show all" onClick={() => fit(0.25)} icon={<Maximize2 aria-hidden size={16} />} />
@@ -166,7 +215,9 @@ export function Lantern({ scene, frames, now, trace = [], proven = [], height = 
                     box={size.nodes[node.id]!}
                     lit={lit.nodes.has(node.id)}
                     isolated={frame.isolated.includes(node.id)}
-                    traced={traced.has(node.id)}
+                    traced={traced.has(node.id) || isFound.has(node.id)}
+                    wouldLight={failing?.faces.includes(node.id) ?? false}
+                    look={setLooked}
                     proven={proven.includes(node.id)}
                     halo={`${id}-halo`}
                   />

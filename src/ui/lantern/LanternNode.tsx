@@ -16,6 +16,9 @@ type Props = Readonly<{
   isolated: boolean;
   traced: boolean;
   proven: boolean;
+  /** The device looked at would light this face if it leaked. */
+  wouldLight: boolean;
+  look: (id: string | null) => void;
   halo: string;
 }>;
 
@@ -23,7 +26,7 @@ type Props = Readonly<{
  * One place. A source carries rays, a device a slot that is barred when it stops, a bleed a drop, the work a double
  * frame. Live plates are filled with light, dark ones are outlines.
  */
-export function LanternNode({ node, box, lit, isolated, traced, proven, halo }: Props) {
+export function LanternNode({ node, box, lit, isolated, traced, proven, wouldLight, look, halo }: Props) {
   const { width, height } = box;
   const live = lit && !isolated;
   const state = isolated ? "isolated" : live ? "live" : proven ? "proven dark" : "dark";
@@ -32,9 +35,24 @@ export function LanternNode({ node, box, lit, isolated, traced, proven, halo }: 
     <g
       transform={`translate(${box.x} ${box.y})`}
       role="img"
+      onPointerEnter={() => look(node.id)}
+      onPointerLeave={() => look(null)}
       aria-label={`${node.id}, ${node.name || node.kind}, ${state}`}
     >
       <title>{`${node.id}  ${node.name || node.kind}: ${state}`}</title>
+      {wouldLight && (
+        <rect
+          x={-9}
+          y={-9}
+          width={width + 18}
+          height={height + 18}
+          rx={10}
+          fill="none"
+          style={{ stroke: "var(--glow)" }}
+          strokeWidth={3}
+          strokeDasharray="7 5"
+        />
+      )}
       {live && (
         <rect
           x={-4}

@@ -13,7 +13,10 @@ import { PointsStage } from "./PointsStage";
 import { ReturnStage } from "./ReturnStage";
 import { WalkStage } from "./WalkStage";
 
-type Params = { params: Promise<{ number: string; stage: string }> };
+type Params = {
+  params: Promise<{ number: string; stage: string }>;
+  searchParams: Promise<Record<string, string | string[] | undefined>>;
+};
 
 const WORDS: Readonly<Record<Stage, string>> = {
   ask: "Ask",
@@ -24,14 +27,16 @@ const WORDS: Readonly<Record<Stage, string>> = {
   return: "Return",
 };
 
-export async function generateMetadata({ params }: Params): Promise<Metadata> {
+export async function generateMetadata({ params }: Pick<Params, "params">): Promise<Metadata> {
   const { number, stage } = await params;
   return { title: `${number} ${stage}` };
 }
 
-export default async function StagePage({ params }: Params) {
+export default async function StagePage({ params, searchParams }: Params) {
   const person = await requirePerson();
   const { number, stage: asked } = await params;
+  const { plan } = await searchParams;
+  const chosen = typeof plan === "string" && /^\d{1,2}$/.test(plan) ? Number(plan) : null;
   const stage = STAGES.find((one) => one === asked);
   const view = jobView(number, requestTime_ms());
   if (view === null || stage === undefined) notFound();
@@ -75,12 +80,22 @@ export default async function StagePage({ params }: Params) {
           </ol>
         </nav>
       </header>
-      <StageBody stage={stage} view={view} person={person} />
+      <StageBody stage={stage} view={view} person={person} chosen={chosen} />
     </div>
   );
 }
 
-function StageBody({ stage, view, person }: { stage: Stage; view: JobView; person: Person }) {
+function StageBody({
+  stage,
+  view,
+  person,
+  chosen,
+}: {
+  stage: Stage;
+  view: JobView;
+  person: Person;
+  chosen: number | null;
+}) {
   if (view.missingFaces.length > 0 && stage !== "ask") {
     return (
       <p className="border-error max-w-prose border-l-4 px-3 py-2">
@@ -95,7 +110,7 @@ function StageBody({ stage, view, person }: { stage: Stage; view: JobView; perso
     case "energies":
       return <EnergiesStage view={view} />;
     case "points":
-      return <PointsStage view={view} person={person} />;
+      return <PointsStage view={view} person={person} chosen={chosen} />;
     case "walk":
       return <WalkStage view={view} person={person} phase="isolate" />;
     case "permits":

@@ -1,0 +1,156 @@
+import type { Plan } from "@/core/isolation/plan";
+import { Carrier } from "@/ui/text/Carrier";
+import { Tags } from "@/ui/text/Tags";
+import { WideTable } from "@/ui/text/WideTable";
+
+const BAR_Pa = 1e5;
+
+/** What lies behind the points: cavities and their bleeds, what is trapped, blinds, and who else goes dark. */
+export function Behind({ plan }: { plan: Plan }) {
+  const others = plan.goesDark.filter((loss) => !loss.isWork);
+  const areas = [...new Set(others.map((loss) => loss.area || "no area"))];
+  return (
+    <>
+      {plan.cavities.length > 0 && (
+        <section>
+          <h2 className="mb-2 text-lg font-semibold">Shut-in spaces and their bleeds</h2>
+          <WideTable label="Shut-in spaces">
+            <table className="table">
+              <thead>
+                <tr>
+                  <th>Space</th>
+                  <th>Holds</th>
+                  <th>Closed by</th>
+                  <th>Open, rod clear, lock open</th>
+                  <th>Not surely drained</th>
+                </tr>
+              </thead>
+              <tbody>
+                {plan.cavities.map((cavity) => (
+                  <tr key={`${cavity.carrier}${cavity.places[0]}`}>
+                    <td className="max-w-80">
+                      {cavity.zone === "work" ? <strong>Work zone: </strong> : "Between barriers: "}
+                      <Tags tags={cavity.places} most={6} />
+                    </td>
+                    <td>
+                      <Carrier name={cavity.carrier} />
+                    </td>
+                    <td>
+                      <Tags tags={cavity.barriers} most={8} />
+                    </td>
+                    <td>{cavity.bleeds.length > 0 ? <Tags tags={cavity.bleeds} /> : "no bleed"}</td>
+                    <td>
+                      {cavity.undrained.length > 0 ? (
+                        <strong>
+                          <Tags tags={cavity.undrained} most={6} />
+                        </strong>
+                      ) : (
+                        "nothing"
+                      )}
+                    </td>
+                  </tr>
+                ))}
+              </tbody>
+            </table>
+          </WideTable>
+        </section>
+      )}
+      {plan.darkZone.trapped.length > 0 && (
+        <section>
+          <h2 className="mb-2 text-lg font-semibold">Trapped behind the points</h2>
+          <WideTable label="Trapped contents">
+            <table className="table max-w-4xl">
+              <thead>
+                <tr>
+                  <th>Where</th>
+                  <th>What</th>
+                  <th className="text-right">Volume</th>
+                  <th className="text-right">Pressure</th>
+                  <th>Through</th>
+                </tr>
+              </thead>
+              <tbody>
+                {plan.darkZone.trapped.map((row) => (
+                  <tr key={row.place}>
+                    <td className="tag">{row.place}</td>
+                    <td>{row.fluid}</td>
+                    <td className="num text-right whitespace-nowrap">
+                      {row.volume_m3 === null ? "not known: take it as full" : `${row.volume_m3} m³`}
+                    </td>
+                    <td className="num text-right whitespace-nowrap">
+                      {row.pressure_Pa === null
+                        ? "not known: as its source"
+                        : `${(row.pressure_Pa / BAR_Pa).toFixed(2)} bar`}
+                    </td>
+                    <td>{row.bleeds.length > 0 ? <Tags tags={row.bleeds} most={4} /> : "no bleed"}</td>
+                  </tr>
+                ))}
+              </tbody>
+            </table>
+          </WideTable>
+        </section>
+      )}
+      {plan.blinds.length > 0 && <Blinds plan={plan} />}
+      <section>
+        <h2 className="mb-2 text-lg font-semibold">What else goes dark, and whom to tell</h2>
+        {others.length === 0 ? (
+          <p>Nothing besides the work. Tell the operator of the area.</p>
+        ) : (
+          <ul className="max-w-4xl">
+            {areas.map((area) => (
+              <li key={area} className="border-base-300 border-b py-2">
+                <strong>{area}</strong>:{" "}
+                {others
+                  .filter((loss) => (loss.area || "no area") === area)
+                  .map((loss) => `${loss.tag} ${loss.name} (${loss.loses.join(", ")})`)
+                  .join("; ")}
+              </li>
+            ))}
+          </ul>
+        )}
+      </section>
+    </>
+  );
+}
+
+function Blinds({ plan }: { plan: Plan }) {
+  return (
+    <section>
+      <h2 className="mb-2 text-lg font-semibold">Blind list</h2>
+      <p className="mb-2 max-w-prose text-sm">
+        Stage 1 locks first, then these; they come out before anything is lifted. Thickness by ASME B31.3, 304.5.3,
+        quoted from memory, for carbon steel plate of 138 MPa without corrosion allowance. A check, not a design.
+      </p>
+      <WideTable label="Blinds">
+        <table className="table max-w-4xl">
+          <thead>
+            <tr>
+              <th>Blind</th>
+              <th className="text-right">Line, inside</th>
+              <th>Class</th>
+              <th className="text-right">Pressure</th>
+              <th className="text-right">At least</th>
+              <th>Missing from the register</th>
+            </tr>
+          </thead>
+          <tbody>
+            {plan.blinds.map((blind) => (
+              <tr key={blind.device}>
+                <td className="tag">{blind.device}</td>
+                <td className="num text-right">{blind.bore_m === null ? "?" : `${blind.bore_m * 1000} mm`}</td>
+                <td>{blind.flangeClass ?? "?"}</td>
+                <td className="num text-right">
+                  {blind.pressure_Pa === null ? "?" : `${(blind.pressure_Pa / BAR_Pa).toFixed(1)} bar`}
+                </td>
+                <td className="num text-right">
+                  {blind.thickness_m === null ? "not computed" : `${(blind.thickness_m * 1000).toFixed(1)} mm`}
+                </td>
+                <td className="text-sm">{blind.missing.join(", ") || "nothing"}</td>
+              </tr>
+            ))}
+          </tbody>
+        </table>
+      </WideTable>
+    </section>
+  );
+}

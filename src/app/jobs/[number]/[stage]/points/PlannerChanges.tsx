@@ -1,0 +1,55 @@
+import type { JobView } from "@/server/queries/jobView";
+import { ActForm } from "@/ui/act/ActForm";
+
+/** Devices that a planner pins in or strikes out; the plans above follow at once. */
+export function PlannerChanges({ view }: { view: JobView }) {
+  const { pinned, struck } = view.job;
+  return (
+    <section aria-labelledby="changes">
+      <h2 id="changes" className="mb-2 text-lg font-semibold">
+        Change the plan
+      </h2>
+      <p className="mb-3 max-w-prose">
+        Pin a device that you want locked whatever is cheapest; strike one out that is broken or cannot be reached. To
+        swap, strike one and pin the other.
+      </p>
+      {pinned.length + struck.length > 0 && (
+        <ul className="mb-4 max-w-3xl">
+          {[...pinned.map((tag) => ["pinned", tag] as const), ...struck.map((tag) => ["struck out", tag] as const)].map(
+            ([how, tag]) => (
+              <li key={tag} className="border-base-300 flex flex-wrap items-end gap-4 border-b py-2">
+                <span className="w-40">
+                  <span className="tag font-semibold">{tag}</span> {how}
+                </span>
+                <ActForm
+                  act="plan.adjust"
+                  label={`Leave ${tag} to the engine`}
+                  fixed={{ job: view.number, device: tag, to: "left to the engine", reason: "taken back" }}
+                  compact
+                  button="Take back"
+                />
+              </li>
+            ),
+          )}
+        </ul>
+      )}
+      <ActForm act="plan.adjust" label="Pin or strike a device" fixed={{ job: view.number }} compact button="Change">
+        <label className="flex flex-col gap-1 text-sm">
+          Device
+          <input name="device" className="input tag w-36" maxLength={80} autoComplete="off" />
+        </label>
+        <label className="flex flex-col gap-1 text-sm">
+          To be
+          <select name="to" className="select w-40" defaultValue="pinned">
+            <option value="pinned">pinned in</option>
+            <option value="struck">struck out</option>
+          </select>
+        </label>
+        <label className="flex flex-col gap-1 text-sm">
+          Reason
+          <input name="reason" className="input w-72 max-w-full" maxLength={500} />
+        </label>
+      </ActForm>
+    </section>
+  );
+}

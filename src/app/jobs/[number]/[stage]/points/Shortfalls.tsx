@@ -1,0 +1,105 @@
+import { shortfallsNotAccepted, wayOf } from "@/core/isolation/deviations";
+import type { Plan } from "@/core/isolation/plan";
+import type { Shortfall } from "@/core/isolation/routes";
+import { profileOf } from "@/core/rules/profiles";
+import type { JobView } from "@/server/queries/jobView";
+import type { Person } from "@/server/signIn";
+import type { StoredDeviation } from "@/server/store/deviationStore";
+import { siteTime } from "@/server/siteTime";
+import { Tags } from "@/ui/text/Tags";
+import { WideTable } from "@/ui/text/WideTable";
+import { AcceptDeviation } from "./AcceptDeviation";
+
+type Group = { required: string; grade: string; because: readonly string[]; face: string; rows: Shortfall[] };
+
+/** What the plant cannot hold as asked, alike ways together, and the people who answer for it. */
+export function Shortfalls({
+  view,
+  plan,
+  accepted,
+  person,
+}: {
+  view: JobView;
+  plan: Plan;
+  accepted: readonly StoredDeviation[];
+  person: Person;
+}) {
+  if (plan.shortfalls.length === 0) return null;
+  const open = new Set(shortfallsNotAccepted(plan, accepted).map(wayOf));
+  const groups = new Map<string, Group>();
+  for (const row of plan.shortfalls) {
+    const required = row.requiredGrade ?? `${row.required} barriers`;
+    const key = [row.face, required, row.grade, ...row.because].join("\u0000");
+    const group = groups.get(key) ?? { required, grade: row.grade, because: row.because, face: row.face, rows: [] };
+    group.rows.push(row);
+    groups.set(key, group);
+  }
+  const measures = profileOf(plan.profile).measures;
+  const acceptedBy = (way: string) => accepted.findLast((one) => one.way === way);
+  return (
+    <section aria-labelledby="short" className="border-error border-l-4 pl-4">
+      <h2 id="short" className="text-lg font-semibold">
+        {plan.shortfalls.length} {plan.shortfalls.length === 1 ? "way falls" : "ways fall"} short of what the rules ask
+      </h2>
+      <p className="mb-3 max-w-prose">
+        The plan holds the best that this plant has.{" "}
+        {open.size === 0
+          ? "Each was accepted by an approver, with what is done instead."
+          : `It stays open until an approver accepts ${open.size === 1 ? "it" : "each"} with what is done instead, or the job or the plant is changed.`}
+      </p>
+      <WideTable label="Ways that fall short">
+        <table className="table">
+          <thead>
+            <tr>
+              <th>From</th>
+              <th>To</th>
+              <th>Asked</th>
+              <th>Best there is</th>
+              <th>Because</th>
+              <th>Accepted</th>
+            </tr>
+          </thead>
+          <tbody>
+            {[...groups.values()].map((group) => {
+              const left = group.rows.filter((row) => open.has(wayOf(row)));
+              const done = group.rows.map((row) => acceptedBy(wayOf(row))).find(Boolean);
+              return (
+                <tr key={`${group.face}${group.required}${group.grade}${group.rows[0]?.source}`}>
+                  <td className="max-w-72">
+                    <Tags tags={group.rows.map((row) => row.source)} most={5} />
+                  </td>
+                  <td className="tag">{group.face}</td>
+                  <td className="whitespace-nowrap">{group.required}</td>
+                  <td className="whitespace-nowrap">
+                    <strong>{group.grade}</strong>
+                  </td>
+                  <td className="min-w-64 text-sm">
+                    {group.because.join("; ") || "no device of that kind on the way"}
+                  </td>
+                  <td className="min-w-48 text-sm">
+                    {left.length > 0 ? (
+                      <strong>open{left.length < group.rows.length ? `: ${left.length}` : ""}</strong>
+                    ) : (
+                      done && `${done.by}, ${siteTime(done.at_ms)}: ${done.reason}`
+                    )}
+                  </td>
+                </tr>
+              );
+            })}
+          </tbody>
+        </table>
+      </WideTable>
+      {open.size > 0 && !view.isolation && person.roles.includes("approver") && (
+        <AcceptDeviation
+          job={view.number}
+          objective={plan.objective}
+          school={plan.school}
+          ways={plan.shortfalls.map(wayOf).filter((way) => open.has(way))}
+          measures={measures
+            .filter((measure) => plan.shortfalls.some((row) => row.measures.includes(measure.id)))
+            .map(({ id, words }) => ({ id, words }))}
+        />
+      )}
+    </section>
+  );
+}
