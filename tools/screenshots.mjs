@@ -22,6 +22,8 @@ const VIEWS = [
   { name: "ways-in", path: "/jobs/J-0003/energies", who: "Maren", theme: "day", scrollTo: "Into K-207" },
   { name: "points", path: "/jobs/J-0003/points", who: "Maren", theme: "night" },
   { name: "why-each-point", path: "/jobs/J-0003/points", who: "Maren", theme: "day", scrollTo: "Why each point" },
+  { name: "shortfalls", path: "/jobs/J-0004/points", who: "Signe", theme: "day", scrollTo: "short of what" },
+  { name: "behind", path: "/jobs/J-0004/points", who: "Maren", theme: "night", scrollTo: "Shut-in spaces" },
   { name: "walk", path: "/jobs/J-0002/walk", who: "Sunniva", theme: "night" },
   {
     name: "walk-phone",

@@ -1,7 +1,12 @@
 import type { Page } from "@playwright/test";
 import { expect, sign, test } from "./site";
 
-const PLATES: Readonly<Record<string, string>> = { "Q-207": "2.07", "F-107": "2.07 F1", "F-208": "2.08 X4" };
+const PLATES: Readonly<Record<string, string>> = {
+  "Q-207": "2.07",
+  "Q-208": "2.08",
+  "F-107": "2.07 F1",
+  "F-208": "2.08 X4",
+};
 
 /**
  * Walks every step through the screens. Sunniva does what is mechanical and process, Jonas what is electrical; Odalys
@@ -78,13 +83,12 @@ test("a job from asking to closing, each act by the person whose it is, and all 
   await expect(maren.locator("details[open]").getByText("P-204B").first()).toBeVisible();
   await expect(maren.getByText("Dark at every face.")).toHaveCount(0);
 
-  // Points: both schools, then approve.
+  // Points: plans side by side, both schools among them, then approve.
   await maren.getByRole("link", { name: /^Points/ }).click();
-  await expect(maren.getByRole("heading", { name: "Near the work" })).toBeVisible();
-  await expect(maren.getByRole("heading", { name: "At the supply" })).toBeVisible();
-  await expect(maren.getByText("proved cheapest").first()).toBeVisible();
+  await expect(maren.getByRole("link", { name: "Balanced, near the work" })).toBeVisible();
+  await expect(maren.getByRole("link", { name: "Balanced, at the supply" })).toBeVisible();
   await expect(maren.getByText("Dark at every face.")).toBeVisible();
-  await sign(maren, "Approve the plan near the work");
+  await sign(maren, "Approve the plan shown");
   await expect(maren).toHaveURL(new RegExp(`/jobs/${job}/walk`));
   await expect(maren.getByText("Still live:")).toBeVisible();
 

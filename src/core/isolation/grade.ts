@@ -62,6 +62,7 @@ export function graderOf(field: BarrierField, pairs: readonly RequiredPair[], is
       switch (demand.family) {
         case "flow": {
           if (byPositive(pair, demand)) return "positive";
+          if (demand.positive) because.push("no blind position or disconnection on every way");
           const between = depth >= 2 ? cavities.unprovedBetween(pair.source, pair.face) : [];
           const [live] = depth >= 2 ? cavities.liveBetween(pair.source, pair.face) : [];
           if (depth >= 2 && between.length === 0 && live === undefined) return "proved double";
@@ -72,7 +73,11 @@ export function graderOf(field: BarrierField, pairs: readonly RequiredPair[], is
           for (const cavity of between) because.push(undrainedWords(cavity));
           unproved = zone && zone.undrained.length > 0 ? [...between, zone] : between;
           if (zone && zone.undrained.length === 0) return "proved single";
-          because.push(zone ? undrainedWords(zone) : `nothing on the work side of ${pair.face.name} can be bled`);
+          because.push(
+            zone
+              ? undrainedWords(zone)
+              : `${pair.face.name} stays live from another source, so nothing bled there proves it`,
+          );
           return depth >= 2 ? "unproved double" : "unproved single";
         }
         case "wire":
