@@ -23,6 +23,15 @@ const VIEWS = [
   { name: "points", path: "/jobs/J-0003/points", who: "Maren", theme: "night" },
   { name: "why-each-point", path: "/jobs/J-0003/points", who: "Maren", theme: "day", scrollTo: "Why each point" },
   { name: "shortfalls", path: "/jobs/J-0004/points", who: "Signe", theme: "day", scrollTo: "short of what" },
+  { name: "lantern", path: "/jobs/J-0004/points", who: "Maren", theme: "night", scrollTo: "short of what", by: 620 },
+  {
+    name: "region",
+    path: "/jobs/J-0004/points?region=whole&shut=Tank+farm&shut=Utilities&shut=Motor+control+room&shut=Boiler+house&shut=Deodorising&shut=Refined+tanks&shut=Packing+hall&shut=Cooling+tower&shut=Electrical+intake",
+    who: "Maren",
+    theme: "day",
+    scrollTo: "short of what",
+    by: 620,
+  },
   { name: "behind", path: "/jobs/J-0004/points", who: "Maren", theme: "night", scrollTo: "Shut-in spaces" },
   { name: "walk", path: "/jobs/J-0002/walk", who: "Sunniva", theme: "night" },
   {
@@ -64,7 +73,7 @@ const browser = await chromium.launch({
 mkdirSync(OUT, { recursive: true });
 const only = process.argv.slice(3);
 try {
-  for (const { name, path, who, theme, size = DESK, scrollTo } of VIEWS) {
+  for (const { name, path, who, theme, size = DESK, scrollTo, by = 0 } of VIEWS) {
     if (only.length > 0 && !only.includes(name)) continue;
     const context = await browser.newContext({ viewport: size, timezoneId: "Europe/Lisbon" });
     await context.addCookies([{ name: "lantern_theme", value: theme, url: BASE }]);
@@ -78,6 +87,7 @@ try {
     await page.getByText("Drawing the plant…").waitFor({ state: "detached" });
     if (scrollTo) {
       await page.getByRole("heading", { name: new RegExp(scrollTo) }).evaluate((heading) => heading.scrollIntoView());
+      await page.evaluate((y) => window.scrollBy(0, y), by);
     }
     await page.waitForTimeout(900);
     await page.screenshot({ path: join(OUT, `${name}.png`) });

@@ -33,6 +33,7 @@ export type Refusal =
       device: string;
       harms: readonly { job: string; face: string; source: string; people: readonly string[] }[];
     }
+  | { code: "swap not proved"; why: string }
   | { code: "must stay passing"; device: string; job: string }
   | { code: "plant changed"; planned: number; now: number }
   | { code: "not in the crew"; job: string }
@@ -100,6 +101,8 @@ export function refusalSentence(refusal: Refusal): string {
       return `${refusal.why}. Nothing was changed.`;
     case "would light":
       return `Lifting ${refusal.device} would reach people: ${refusal.harms.map(harmSentence).join("; ")}. Leave it locked until their work is over.`;
+    case "swap not proved":
+      return `${refusal.why} Leave the lock where it is.`;
     case "must stay passing":
       return `${refusal.device} must stay passing for job ${refusal.job}. Choose another point, or agree it with that job first.`;
     case "plant changed":

@@ -69,7 +69,35 @@ test("a plan with every kind of shortfall is pinned, struck, answered for and ap
     before = now;
   }
   expect(before).toBeLessThan(first - 5);
-  await expect(maren.getByText("Still live:")).toContainText("A-230");
+  await expect(maren.getByText(/^Still live:/).locator("..")).toContainText("A-230");
+
+  // The whole region is drawn with areas folded, never more than 300 nodes, none over another.
+  await maren.getByRole("link", { name: "Draw the whole region" }).click();
+  await maren.getByText(/areas folded/).click();
+  await maren.getByRole("link", { name: "Fold Tank farm" }).click();
+  await expect(maren.getByRole("img", { name: /^Tank farm, \d+ places/ })).toBeVisible();
+  await maren.getByText(/areas folded/).click();
+  const boxes = await maren.locator("svg g[role=img]").evaluateAll((nodes) =>
+    nodes.map((node) => {
+      const at = /translate\(([-\d.]+) ([-\d.]+)\)/.exec(node.getAttribute("transform") ?? "")!;
+      const frame = node.querySelector("rect[rx]:not([filter])")!;
+      return {
+        x: Number(at[1]),
+        y: Number(at[2]),
+        width: Number(frame.getAttribute("width")),
+        height: Number(frame.getAttribute("height")),
+      };
+    }),
+  );
+  expect(boxes.length).toBeGreaterThan(100);
+  expect(boxes.length).toBeLessThanOrEqual(300);
+  const overlaps = boxes.filter((a, i) =>
+    boxes.some(
+      (b, j) => j > i && a.x < b.x + b.width && b.x < a.x + a.width && a.y < b.y + b.height && b.y < a.y + a.height,
+    ),
+  );
+  expect(overlaps).toEqual([]);
+  await maren.getByRole("link", { name: "Draw what is near the work" }).click();
 
   // The coordinator may not answer for it; an approver does, way by way, with measures.
   const own = await post(maren, "deviation.accept", {

@@ -26,8 +26,11 @@ export type Cavity = Readonly<{
 
 export type CavityMap = Readonly<{
   cavities: readonly Cavity[];
-  /** The cavities between barriers that lie on ways from this source to this face and are not proved. */
-  unprovedBetween: (source: SourceVertex, face: WorkFace) => readonly Cavity[];
+  /**
+   * Why the space between the barriers is not proved, on ways with the fewest barriers from this source to this face: a
+   * cavity that no bleed surely drains, and a vertex that another energy keeps live. Both undefined: it is proved.
+   */
+  unprovedBetween: (source: SourceVertex, face: WorkFace) => Readonly<{ cavity?: Cavity; live?: number }>;
   /** Vertices between two barriers on these ways that another energy keeps live, so that nothing there can be bled. */
   liveBetween: (source: SourceVertex, face: WorkFace) => readonly number[];
   /** The zone of this face and carrier; undefined when energy still stands there or nothing connects. */
@@ -97,22 +100,48 @@ export function cavitiesOf(field: BarrierField, isolated: ReadonlySet<number>): 
   /** Is this vertex inside a way with the fewest barriers, with one of them at least on either side? */
   const betweenOn = (source: SourceVertex, face: WorkFace) => {
     const before = remembered(fromSource, source.vertex, () => barrierDistance(away, [source.vertex], gates));
-    const after = remembered(toThisFace, face.name, () => barrierDistance(contents, field.targetsOf.get(face)!, gates));
+    const after = toDepth(face);
     const depth = after.gates[source.vertex]!;
     return (vertex: number) => {
       const [a, b] = [before.gates[vertex]!, after.gates[vertex]!];
       return a !== UNREACHED && b !== UNREACHED && a >= 1 && b >= 1 && a + b === depth;
     };
   };
-  const between = found.filter(({ cavity }) => cavity.zone === "between" && cavity.undrained.length > 0);
+  const undrained = found.filter(({ cavity }) => cavity.zone === "between" && cavity.undrained.length > 0);
+  const cavityAt = new Map(
+    undrained.flatMap(({ cavity, vertices }) => vertices.map((vertex) => [vertex, cavity] as const)),
+  );
+  const toDepth = (face: WorkFace) =>
+    remembered(toThisFace, face.name, () => barrierDistance(contents, field.targetsOf.get(face)!, gates));
+  const unprovedFor = new Map<string, Readonly<{ undrained: Int32Array; live: Int32Array }>>();
+  const unprovedAt = (face: WorkFace) =>
+    remembered(unprovedFor, face.name, () => {
+      const depth = toDepth(face).gates;
+      const live: number[] = [];
+      for (let vertex = 0; vertex < graph.vertexCount; vertex++) {
+        const level = depth[vertex]!;
+        if (level !== UNREACHED && level >= 1 && lit[vertex] === 1 && gates[vertex] === 0) {
+          if (flows[vertex % CARRIER_COUNT]) live.push(vertex);
+        }
+      }
+      return {
+        undrained: upstreamOf(contents, [...cavityAt.keys()], depth, gates),
+        live: upstreamOf(contents, live, depth, gates),
+      };
+    });
   return {
     cavities: found
       .map(({ cavity }) => cavity)
       .sort((a, b) => (`${a.zone} ${a.places.join()}` < `${b.zone} ${b.places.join()}` ? 1 : -1)),
     unprovedBetween: (source, face) => {
-      if (between.length === 0) return [];
-      const inside = betweenOn(source, face);
-      return between.filter(({ vertices }) => vertices.some(inside)).map(({ cavity }) => cavity);
+      const { undrained: below, live } = unprovedAt(face);
+      const depth = toDepth(face).gates;
+      const between = (origin: number) => origin >= 0 && depth[origin]! < depth[source.vertex]!;
+      const [cavity, lamp] = [below[source.vertex]!, live[source.vertex]!];
+      return {
+        ...(between(cavity) ? { cavity: cavityAt.get(cavity) } : {}),
+        ...(between(lamp) ? { live: lamp } : {}),
+      };
     },
     liveBetween: (source, face) => {
       const inside = betweenOn(source, face);
@@ -132,6 +161,34 @@ function remembered<K, V>(known: Map<K, V>, key: K, make: () => V): V {
   const found = known.get(key) ?? make();
   known.set(key, found);
   return found;
+}
+
+/**
+ * For each vertex the nearest-to-the-face of `origins` (by barriers left) that lies on one of its ways with the fewest
+ * barriers; -1 where there is none. Cost: linear in the region upstream of the origins.
+ */
+function upstreamOf(graph: StateGraph, origins: readonly number[], depth: Int32Array, gates: Uint8Array): Int32Array {
+  const origin = new Int32Array(graph.vertexCount).fill(-1);
+  const inside = origins.filter((vertex) => depth[vertex] !== UNREACHED && depth[vertex]! >= 1);
+  const queue: number[] = [];
+  let head = 0;
+  // Level by level, so that what stands nearest the face speaks for what lies behind it.
+  for (const start of inside.sort((a, b) => depth[a]! - depth[b]!)) {
+    if (origin[start] !== -1) continue;
+    origin[start] = start;
+    queue.push(start);
+    for (; head < queue.length; head++) {
+      const vertex = queue[head]!;
+      const crossing = gates[vertex] === 1 ? 1 : 0;
+      for (let arc = graph.in.first[vertex]!; arc < graph.in.first[vertex + 1]!; arc++) {
+        const before = graph.in.other[arc]!;
+        if (origin[before] !== -1 || depth[before] !== depth[vertex]! + crossing) continue;
+        origin[before] = origin[vertex]!;
+        queue.push(before);
+      }
+    }
+  }
+  return origin;
 }
 
 /** The connected dark piece around a vertex, of one carrier, by links either way. */

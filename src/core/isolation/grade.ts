@@ -15,8 +15,6 @@ export type Judgement = Readonly<{
   held: boolean;
   /** Why no better, in words; empty when the best of its family. */
   because: readonly string[];
-  /** Cavities without a bleed that surely drains them, on this way. */
-  unproved: readonly Cavity[];
 }>;
 
 export type Grader = Readonly<{
@@ -56,22 +54,20 @@ export function graderOf(field: BarrierField, pairs: readonly RequiredPair[], is
   const judge: Grader["judge"] = (pair, demand) => {
     const depth = depthOver(field, "any", pair, demand, Math.max(2, pair.required));
     const because: string[] = [];
-    let unproved: readonly Cavity[] = [];
     const grade = ((): Grade => {
       if (depth === 0) return "none";
       switch (demand.family) {
         case "flow": {
           if (byPositive(pair, demand)) return "positive";
           if (demand.positive) because.push("no blind position or disconnection on every way");
-          const between = depth >= 2 ? cavities.unprovedBetween(pair.source, pair.face) : [];
-          const [live] = depth >= 2 ? cavities.liveBetween(pair.source, pair.face) : [];
-          if (depth >= 2 && between.length === 0 && live === undefined) return "proved double";
-          if (live !== undefined) {
-            because.push(`${placeName(field.graph, live)}, between its barriers, stays live from another source`);
+          const between = depth >= 2 ? cavities.unprovedBetween(pair.source, pair.face) : {};
+          if (depth >= 2 && between.cavity === undefined && between.live === undefined) return "proved double";
+          if (between.live !== undefined) {
+            const place = placeName(field.graph, between.live);
+            because.push(`${place}, between its barriers, stays live from another source`);
           }
+          if (between.cavity) because.push(undrainedWords(between.cavity));
           const zone = cavities.workZone(pair.face, demand.arrives);
-          for (const cavity of between) because.push(undrainedWords(cavity));
-          unproved = zone && zone.undrained.length > 0 ? [...between, zone] : between;
           if (zone && zone.undrained.length === 0) return "proved single";
           because.push(
             zone
@@ -101,7 +97,6 @@ export function graderOf(field: BarrierField, pairs: readonly RequiredPair[], is
       depth,
       held: demand.grade === null || meets(demand.family, grade, demand.grade),
       because,
-      unproved,
     };
   };
   return { cavities: cavities.cavities, judge };

@@ -181,7 +181,7 @@ export function lockedPoints(life: IsolationLife): WalkStep[] {
 }
 
 /** Capitals, spaces and hyphens are read differently off a dirty plate; letters and digits are not. */
-function samePlate(seen: string | null, plate: string): boolean {
+export function samePlate(seen: string | null, plate: string): boolean {
   const bare = (text: string) => text.toUpperCase().replace(/[\s.\-–_]/g, "");
   return seen !== null && bare(seen) === bare(plate);
 }

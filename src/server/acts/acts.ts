@@ -14,6 +14,7 @@ import {
 } from "./permitActs";
 import { acceptDeviation, adjustPlan } from "./planActs";
 import { importPlant } from "./plantActs";
+import { swapPoint } from "./swapAct";
 
 /** Everything a user can do, by the name it has in the ledger. */
 export const ACTS: ReadonlyMap<string, Act> = new Map(
@@ -32,6 +33,7 @@ export const ACTS: ReadonlyMap<string, Act> = new Map(
     handBackPermit,
     closePermit,
     cancelPermit,
+    swapPoint,
     startReturn,
     closeJob,
     markEnteredInError,

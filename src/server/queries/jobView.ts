@@ -10,7 +10,13 @@ import { jobSchema, type Job, type School } from "../../core/job/jobFile";
 import { nextAct, type NextAct } from "../../core/job/nextAct";
 import type { IsolationLife } from "../../core/locks/isolationLife";
 import { isRunOut, peopleOn } from "../../core/permit/permitLife";
-import { lanternLight, lanternScene, type LanternLight, type LanternScene } from "../../core/trace/lanternScene";
+import {
+  lanternLight,
+  lanternScene,
+  type LanternExtent,
+  type LanternLight,
+  type LanternScene,
+} from "../../core/trace/lanternScene";
 import { database } from "../db/database";
 import { isolations, jobIsolations, jobs, people, permits } from "../db/schema";
 import { namesOf } from "../signIn";
@@ -52,6 +58,8 @@ export type JobView = Readonly<{
   /** Faces that the register no longer has: the job must be asked for again. */
   missingFaces: readonly string[];
   isolation: IsolationLife | null;
+  /** Tags of the devices that its locks hang on now. */
+  held: readonly string[];
   approvedBy: string | null;
   boxes: readonly { number: string; state: string; locks: readonly { person: string; lock: string; onAt: number }[] }[];
   permits: readonly PermitSummary[];
@@ -110,6 +118,7 @@ export function jobView(number: string, now_ms: number): JobView | null {
     plantRevision: standing?.revision ?? plant.revision,
     plantRevisionNow: plant.revision,
     isolation,
+    held: standing ? (liveJobs(db).find((live) => live.isolation === standing.number)?.holds ?? []) : [],
     approvedBy: standing ? nameOf(standing.by) : null,
     boxes: boxes.map((box) => ({
       number: box.number,
@@ -179,9 +188,9 @@ export type LanternView = Readonly<{
 }>;
 
 /** The lantern of a job: one frame for each point, in the order of the walk. */
-export function lanternOf(view: JobView, made: Plan): LanternView {
+export function lanternOf(view: JobView, made: Plan, extent?: LanternExtent): LanternView {
   const { graph } = plantOf(view);
-  const scene = lanternScene(graph, made);
+  const scene = lanternScene(graph, made, extent);
   const walked = view.isolation?.steps.filter((step) => step.kind === "lock") ?? [];
   const order = view.isolation ? walked.map((step) => step.subject) : made.points.map((point) => point.device);
   const frames = [{ label: "nothing isolated", isolated: [] as string[], ...lanternLight(graph, scene, []) }];
@@ -189,12 +198,7 @@ export function lanternOf(view: JobView, made: Plan): LanternView {
     const isolated = order.slice(0, index + 1);
     frames.push({ label: `${tag} isolated`, isolated, ...lanternLight(graph, scene, isolated) });
   });
-  const lifted = new Set(
-    view.isolation?.steps
-      .filter((step) => step.kind === "unlock" && step.done && !step.done.skipped)
-      .map((s) => s.subject),
-  );
-  const locked = walked.filter((step) => step.done && !lifted.has(step.subject)).map((step) => step.subject);
+  const locked = order.filter((tag) => view.held.includes(tag));
   if (view.isolation && !order.slice(0, locked.length).every((tag) => locked.includes(tag))) {
     // Worked by several people at once, or half restored: what stands now is a frame of its own.
     frames.push({ label: "as it stands now", isolated: locked, ...lanternLight(graph, scene, locked) });

@@ -195,6 +195,23 @@ export function Lantern({ scene, frames, now, trace = [], proven = [], failures 
             <filter id={`${id}-halo`} x="-40%" y="-60%" width="180%" height="220%">
               <feGaussianBlur stdDeviation="6" />
             </filter>
+            <pattern
+              id={`${id}-halo-hatch`}
+              width="7"
+              height="7"
+              patternUnits="userSpaceOnUse"
+              patternTransform="rotate(45)"
+            >
+              <line
+                x1="0"
+                x2="0"
+                y1="0"
+                y2="7"
+                style={{ stroke: "var(--dark-part)" }}
+                strokeWidth="1.4"
+                opacity="0.55"
+              />
+            </pattern>
           </defs>
           <g ref={view}>
             {size && (

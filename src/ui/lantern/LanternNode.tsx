@@ -29,7 +29,9 @@ type Props = Readonly<{
 export function LanternNode({ node, box, lit, isolated, traced, proven, wouldLight, look, halo }: Props) {
   const { width, height } = box;
   const live = lit && !isolated;
-  const state = isolated ? "isolated" : live ? "live" : proven ? "proven dark" : "dark";
+  const state =
+    node.opened && !live ? "bleed open" : isolated ? "isolated" : live ? "live" : proven ? "proven dark" : "dark";
+  const shutIn = node.cavity > 0 && !live && !isolated;
   const ink = live ? "var(--color-accent-content)" : "var(--color-base-content)";
   return (
     <g
@@ -77,6 +79,25 @@ export function LanternNode({ node, box, lit, isolated, traced, proven, wouldLig
         strokeDasharray={node.role === "device" && !node.credit ? "4 3" : undefined}
         className="transition-[fill] duration-500"
       />
+      {shutIn && (
+        <>
+          <rect width={width} height={height} rx={4} style={{ fill: `url(#${halo}-hatch)` }} />
+          <text
+            x={width - 4}
+            y={-5}
+            textAnchor="end"
+            fontSize={13}
+            fontWeight={700}
+            className="font-mono"
+            style={{ fill: "var(--color-base-content)" }}
+          >
+            {node.opened ? "open" : node.cavity}
+          </text>
+        </>
+      )}
+      {node.role === "area" && (
+        <rect x={5} y={-5} width={width - 10} height={5} style={{ fill: "none", stroke: "var(--dark-part)" }} />
+      )}
       {node.role === "face" && (
         <rect
           x={4}
@@ -102,7 +123,7 @@ export function LanternNode({ node, box, lit, isolated, traced, proven, wouldLig
         />
       )}
       <g transform={`translate(12 ${height / 2})`} style={{ color: ink }}>
-        <Sign role={node.role} isolated={isolated} proven={proven} />
+        <Sign role={node.role} isolated={isolated} proven={proven} opened={node.opened && !live} />
       </g>
       <text
         x={node.role === "plain" ? 12 : 32}
@@ -118,7 +139,17 @@ export function LanternNode({ node, box, lit, isolated, traced, proven, wouldLig
   );
 }
 
-function Sign({ role, isolated, proven }: { role: Node["role"]; isolated: boolean; proven: boolean }) {
+function Sign({
+  role,
+  isolated,
+  proven,
+  opened,
+}: {
+  role: Node["role"];
+  isolated: boolean;
+  proven: boolean;
+  opened: boolean;
+}) {
   const line = { stroke: "currentColor", strokeWidth: 2, strokeLinecap: "round" as const, fill: "none" };
   switch (role) {
     case "source":
@@ -135,7 +166,13 @@ function Sign({ role, isolated, proven }: { role: Node["role"]; isolated: boolea
         <path {...line} d="M2 -8v5M2 3v5M10 -8v5M10 3v5M-1 0h14" />
       );
     case "bleed":
-      return <path {...line} d="M6 -8c-4 6 -5 8 -5 10a5 5 0 0 0 10 0c0 -2 -1 -4 -5 -10z" />;
+      return (
+        <path
+          {...line}
+          fill={opened ? "currentColor" : "none"}
+          d="M6 -8c-4 6 -5 8 -5 10a5 5 0 0 0 10 0c0 -2 -1 -4 -5 -10z"
+        />
+      );
     case "face":
       return proven ? (
         <path {...line} strokeWidth={2.6} d="M0 0l4 5l8 -10" />

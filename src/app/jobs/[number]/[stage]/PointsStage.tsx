@@ -10,7 +10,9 @@ import {
   type JobView,
 } from "@/server/queries/jobView";
 import type { Person } from "@/server/signIn";
+import { ExtentLinks } from "@/ui/lantern/ExtentLinks";
 import { Lantern } from "@/ui/lantern/Lantern";
+import type { Extent } from "./page";
 import { Alternatives } from "./points/Alternatives";
 import { Behind } from "./points/Behind";
 import { PlannerChanges } from "./points/PlannerChanges";
@@ -20,11 +22,25 @@ import { Shortfalls } from "./points/Shortfalls";
 import { Stale } from "./points/Stale";
 
 /** The computed points: the plans to choose from, what they fall short of, why each point, and what lies behind them. */
-export function PointsStage({ view, person, chosen }: { view: JobView; person: Person; chosen: number | null }) {
+export function PointsStage({
+  view,
+  person,
+  chosen,
+  extent,
+}: {
+  view: JobView;
+  person: Person;
+  chosen: number | null;
+  extent: Extent;
+}) {
   const compared = view.isolation ? null : comparisonOf(view);
   const index = compared ? (chosen !== null && compared.plans[chosen] ? chosen : compared.comparison.recommended) : 0;
   const shown = compared ? compared.plans[index]! : planOf(view, "work");
-  const lantern = lanternOf(view, shown);
+  const lantern = lanternOf(view, shown, {
+    whole: extent.whole,
+    open: new Set(extent.open),
+    shut: new Set(extent.shut),
+  });
   const nameOf = (tag: string) => plantOf(view).plant.items.find((item) => item.tag === tag)?.name ?? "";
   const stale = view.isolation ? stalenessOf(view, shown) : null;
   const clashes = clashesFor(view, shown);
@@ -47,7 +63,14 @@ export function PointsStage({ view, person, chosen }: { view: JobView; person: P
       ))}
       {compared && <Alternatives view={view} comparison={compared.comparison} shown={index} person={person} />}
       <Shortfalls view={view} plan={shown} accepted={deviationsOf(view)} person={person} />
+      <ExtentLinks
+        path={`/jobs/${view.number}/points`}
+        keep={chosen === null ? {} : { plan: String(chosen) }}
+        {...extent}
+        scene={lantern.scene}
+      />
       <Lantern
+        key={String(extent.whole)}
         scene={lantern.scene}
         frames={lantern.frames}
         now={view.isolation ? lantern.now : lantern.frames.length - 1}

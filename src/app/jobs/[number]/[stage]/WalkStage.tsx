@@ -7,6 +7,7 @@ import type { Person } from "@/server/signIn";
 import { Lantern } from "@/ui/lantern/Lantern";
 import { clock } from "@/ui/text/when";
 import { StepForm } from "@/ui/job/StepForm";
+import { SwapForm } from "@/ui/job/SwapForm";
 
 type Props = Readonly<{ view: JobView; person: Person; phase: "isolate" | "restore" }>;
 
@@ -44,6 +45,9 @@ export function WalkStage({ view, person, phase }: Props) {
             </a>
           )}
         </div>
+        {phase === "isolate" && isolation.state !== "restored" && view.held.length > 0 && (
+          <SwapForm isolation={isolation.number} held={view.held} mayDo={person.roles.includes("isolator")} />
+        )}
         <ol className="border-base-300 border-t">
           {steps.map((step, index) => (
             <li

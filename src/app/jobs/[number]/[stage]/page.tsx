@@ -13,6 +13,8 @@ import { PointsStage } from "./PointsStage";
 import { ReturnStage } from "./ReturnStage";
 import { WalkStage } from "./WalkStage";
 
+/** How much the lantern draws, from the address. */
+export type Extent = Readonly<{ whole: boolean; open: readonly string[]; shut: readonly string[] }>;
 type Params = {
   params: Promise<{ number: string; stage: string }>;
   searchParams: Promise<Record<string, string | string[] | undefined>>;
@@ -35,7 +37,10 @@ export async function generateMetadata({ params }: Pick<Params, "params">): Prom
 export default async function StagePage({ params, searchParams }: Params) {
   const person = await requirePerson();
   const { number, stage: asked } = await params;
-  const { plan } = await searchParams;
+  const query = await searchParams;
+  const { plan } = query;
+  const many = (value: string | string[] | undefined) => (value === undefined ? [] : [value].flat());
+  const extent = { whole: query.region === "whole", open: many(query.open), shut: many(query.shut) };
   const chosen = typeof plan === "string" && /^\d{1,2}$/.test(plan) ? Number(plan) : null;
   const stage = STAGES.find((one) => one === asked);
   const view = jobView(number, requestTime_ms());
@@ -80,7 +85,7 @@ export default async function StagePage({ params, searchParams }: Params) {
           </ol>
         </nav>
       </header>
-      <StageBody stage={stage} view={view} person={person} chosen={chosen} />
+      <StageBody stage={stage} view={view} person={person} chosen={chosen} extent={extent} />
     </div>
   );
 }
@@ -90,11 +95,13 @@ function StageBody({
   view,
   person,
   chosen,
+  extent,
 }: {
   stage: Stage;
   view: JobView;
   person: Person;
   chosen: number | null;
+  extent: Extent;
 }) {
   if (view.missingFaces.length > 0 && stage !== "ask") {
     return (
@@ -110,7 +117,7 @@ function StageBody({
     case "energies":
       return <EnergiesStage view={view} />;
     case "points":
-      return <PointsStage view={view} person={person} chosen={chosen} />;
+      return <PointsStage view={view} person={person} chosen={chosen} extent={extent} />;
     case "walk":
       return <WalkStage view={view} person={person} phase="isolate" />;
     case "permits":

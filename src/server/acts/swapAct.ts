@@ -1,0 +1,157 @@
+import { randomUUID } from "node:crypto";
+import { and, eq, isNull, max } from "drizzle-orm";
+import { z } from "zod";
+import { proveSwap, type SwapFault } from "../../core/isolation/proveSwap";
+import { competenceFor, stepLabel, type PlannedStep } from "../../core/isolation/sequence";
+import { samePlate } from "../../core/locks/isolationLife";
+import type { Refusal } from "../../core/refusal";
+import { holds, items, steps } from "../db/schema";
+import { isolationFacts, loadIsolation } from "../store/isolationStore";
+import { liveJobs } from "../store/liveJobs";
+import { currentPlant } from "../store/plantStore";
+import { defineAct } from "./act";
+
+/**
+ * One point of a standing isolation for another, with the proof that nobody loses a barrier: the new lock is hung first,
+ * then the old one lifted, by one person on the spot, and both are recorded together.
+ */
+export const swapPoint = defineAct({
+  type: "point.swap",
+  words: "swap a point of an isolation",
+  roles: ["isolator"],
+  pin: true,
+  input: z.object({
+    isolation: z.string(),
+    from: z.string().trim().min(1, "name the point to lift"),
+    to: z.string().trim().min(1, "name the point to lock"),
+    plate: z.string().trim().max(60),
+    lock: z.string().trim().min(1, "write the number of the new lock").max(60),
+    reason: z.string().trim().min(3, "write the reason").max(500),
+  }),
+  run: ({ tx, person, now_ms }, input) => {
+    const stored = loadIsolation(tx, input.isolation);
+    const plant = currentPlant(tx);
+    const refused = (refusal: Refusal) => ({ ok: false, subject: input.isolation, refusal }) as const;
+    if (stored === null || plant === null)
+      return refused({ code: "unknown", what: "isolation", name: input.isolation });
+    const { life, row } = stored;
+    if (life.state !== "isolating" && life.state !== "proven") {
+      return refused({ code: "wrong state", what: `Isolation ${life.number}`, state: life.state, needs: "standing" });
+    }
+    const live = liveJobs(tx);
+    const own = live.filter(({ isolation }) => isolation === life.number);
+    if (!own.some((one) => one.holds.includes(input.from))) {
+      return refused({ code: "unknown", what: "lock of this isolation on", name: input.from });
+    }
+    if (own.some((one) => one.holds.includes(input.to))) {
+      return refused({ code: "already done", what: `Locking ${input.to} for this isolation` });
+    }
+    const fault = proveSwap(plant.graph, live, {
+      jobs: own.map(({ number }) => number),
+      from: input.from,
+      to: input.to,
+    });
+    if (fault) return refused({ code: "swap not proved", why: whyNot(fault) });
+
+    const item = plant.plant.items[plant.graph.itemByTag.get(input.to)!]!;
+    const step: PlannedStep = {
+      id: `s${randomUUID().slice(0, 8)}`,
+      phase: "isolate",
+      kind: "lock",
+      subject: input.to,
+      plate: item.plate ?? item.tag,
+      words: `Lock ${input.to} in place of ${input.from}: ${input.reason}`,
+      competence: competenceFor(item.device!.stops),
+      after: [],
+      carrier: null,
+      limit: null,
+      secondPerson: false,
+    };
+    const label = stepLabel(step);
+    if (step.competence && !person.competences.includes(step.competence)) {
+      return refused({ code: "not competent", step: label, needs: step.competence });
+    }
+    if (!samePlate(input.plate, step.plate!)) {
+      return refused({ code: "wrong plate", seen: input.plate, expected: step.plate! });
+    }
+    const where = isolationFacts(tx, row.id).lockHangs(input.lock);
+    if (where !== undefined || life.steps.some((one) => one.done?.lock === input.lock)) {
+      return refused({ code: "lock in use", lock: input.lock, where: where ?? `in isolation ${life.number} before` });
+    }
+
+    const position = tx
+      .select({ last: max(steps.position) })
+      .from(steps)
+      .where(eq(steps.isolationId, row.id))
+      .get();
+    tx.insert(steps)
+      .values({
+        isolationId: row.id,
+        stepId: step.id,
+        position: (position?.last ?? 0) + 1,
+        step: JSON.stringify(step),
+        doneBy: person.id,
+        doneAt: now_ms,
+        recordedAt: now_ms,
+        lock: input.lock,
+      })
+      .run();
+    const itemIdOf = (tag: string) => tx.select({ id: items.id }).from(items).where(eq(items.tag, tag)).get()!.id;
+    tx.insert(holds)
+      .values({
+        id: randomUUID(),
+        isolationId: row.id,
+        itemId: itemIdOf(input.to),
+        lock: input.lock,
+        lockedBy: person.id,
+        lockedAt: now_ms,
+      })
+      .run();
+    tx.update(holds)
+      .set({ liftedBy: person.id, liftedAt: now_ms })
+      .where(and(eq(holds.isolationId, row.id), eq(holds.itemId, itemIdOf(input.from)), isNull(holds.liftedAt)))
+      .run();
+    // On the way back the new point is lifted where the old one would have been.
+    const back = life.steps.find((one) => one.kind === "unlock" && one.subject === input.from);
+    if (back) {
+      const { done: _, ...planned } = back;
+      const changed: PlannedStep = {
+        ...planned,
+        subject: input.to,
+        plate: step.plate,
+        words: `Take lock and tag off ${input.to}, which stood in for ${input.from}, and put it back to its normal position.`,
+        competence: step.competence,
+      };
+      tx.update(steps)
+        .set({ step: JSON.stringify(changed) })
+        .where(and(eq(steps.isolationId, row.id), eq(steps.stepId, back.id)))
+        .run();
+    }
+    return {
+      ok: true,
+      subject: life.number,
+      answer: { isolation: life.number, did: `${label}, unlock ${input.from}` },
+    };
+  },
+});
+
+function whyNot(fault: SwapFault): string {
+  switch (fault.code) {
+    case "unknown device":
+      return `${fault.device} is no device of the register.`;
+    case "not a barrier":
+      return `${fault.device} may not be counted as a barrier.`;
+    case "not as good":
+      return `${fault.to} does not isolate as well as ${fault.from}.`;
+    case "needed passing":
+      return `Job ${fault.job} needs ${fault.device} passing.`;
+    case "harm": {
+      const [harm] = fault.harms;
+      const who =
+        harm && harm.people.length > 0
+          ? `, where ${harm.people.join(", ")} ${harm.people.length === 1 ? "is" : "are"} on`
+          : "";
+      return `Without it ${harm?.source} has ${harm?.depth} barriers to ${harm?.face} of job ${harm?.job}${who}, and ${harm?.needs} are needed.`;
+    }
+  }
+}

@@ -1,0 +1,158 @@
+import { spawnSync } from "node:child_process";
+import { existsSync, mkdtempSync, rmSync, writeFileSync } from "node:fs";
+import { cpus, tmpdir } from "node:os";
+import { join } from "node:path";
+import { barrierField, type Pair } from "../../src/core/isolation/pairs";
+import { check } from "../../src/core/isolation/check";
+import { choosePoints } from "../../src/core/isolation/choosePoints";
+import { plan } from "../../src/core/isolation/plan";
+import { requirePairs } from "../../src/core/isolation/requirePairs";
+import { singleFailures } from "../../src/core/isolation/singleFailures";
+import { readJobValue, type Job, type JobInput } from "../../src/core/job/jobFile";
+import { readPlantValue } from "../../src/core/plant/readPlantJson";
+import { profileOf } from "../../src/core/rules/profiles";
+import { buildStateGraph, gateVertices, type StateGraph } from "../../src/core/trace/stateGraph";
+import { trace } from "../../src/core/trace/trace";
+import { workFaces } from "../../src/core/trace/workFaces";
+import { generatedPlant } from "../support/generatedPlant";
+
+const HOME = process.env.LANTERN_HOME ?? process.cwd();
+const SIZES = (process.env.LANTERN_BENCH_SIZES ?? "1000,10000,100000").split(",").map(Number);
+
+/** Median of a few runs, in ms; the first run warms up and is not counted where there is time for more. */
+function time(work: () => unknown): number {
+  const runs: number[] = [];
+  const until = performance.now() + 4000;
+  for (let i = 0; i < 5; i++) {
+    const start = performance.now();
+    work();
+    runs.push(performance.now() - start);
+    if (performance.now() > until) break;
+  }
+  if (runs.length > 2) runs.shift();
+  return runs.sort((a, b) => a - b)[Math.floor(runs.length / 2)]!;
+}
+
+const jobOf = (raw: JobInput, rest: Partial<JobInput>): Job => {
+  const read = readJobValue({ ...raw, ...rest }, "job");
+  if (!read.ok) throw new Error("bad job");
+  return read.value;
+};
+
+type Row = Record<string, number | string>;
+const rows: Row[] = [];
+for (const size of SIZES) {
+  const { plant, job } = generatedPlant(size, 7);
+  const read = readPlantValue(plant, "plant");
+  if (!read.ok) throw new Error(JSON.stringify(read.problems.slice(0, 3)));
+  const loaded = time(() => buildStateGraph(read.value));
+  const graph = buildStateGraph(read.value);
+  const one = jobOf(job, { require: REQUIRE(1) });
+  const two = jobOf(job, { require: REQUIRE(2) });
+  const made = plan(graph, two);
+  if (!made.ok) throw new Error("no plan");
+  const isolated = made.value.points.map((point) => point.device);
+  const cut1 = cutter(graph, one);
+  const cut2 = cutter(graph, two);
+  const row: Row = {
+    items: plant.items.length,
+    "state graph": loaded,
+    trace: time(() => trace(graph, one)),
+    "cut k = 1": time(cut1.run),
+    "cut k = 2": time(cut2.run),
+    "plan k = 1": time(() => plan(graph, one)),
+    "plan k = 2": time(() => plan(graph, two)),
+    check: time(() => check(graph, { ...two, isolated })),
+    "single failures": time(() =>
+      singleFailures(cut2.field, cut2.pairs, new Set(isolated.map((tag) => graph.itemByTag.get(tag)!))),
+    ),
+    points: isolated.length,
+    exact: String(made.value.exact),
+    "heap MB": Math.round(process.memoryUsage().heapUsed / 2 ** 20 + process.memoryUsage().arrayBuffers / 2 ** 20),
+    ...outside(graph, cut1.pairs, size),
+  };
+  rows.push(row);
+  process.stderr.write(`${JSON.stringify(row)}\n`);
+}
+
+function REQUIRE(k: number) {
+  return { power: k, control: k, fluid: k };
+}
+
+/** The choice alone, without the lists around it: what a minimum cut alone is compared with. */
+function cutter(graph: StateGraph, job: Job) {
+  const faces = workFaces(graph, job, "job");
+  if (!faces.ok) throw new Error("no faces");
+  const field = barrierField(graph, faces.value);
+  const pairs = requirePairs(field, job, profileOf(job.profile));
+  const cost = (item: number) => Math.round((graph.plant.items[item]?.device?.effort_min ?? 0) * 100);
+  return { field, pairs, run: () => choosePoints(field, pairs, cost, "work") };
+}
+
+/** The same minimum cut by igraph (C) and networkx on the same split graph; empty where they are not installed. */
+function outside(graph: StateGraph, pairs: readonly Pair[], size: number): Row {
+  const python = "/usr/bin/python3";
+  if (!existsSync(python) || spawnSync(python, ["-c", "import igraph, networkx"]).status !== 0) return {};
+  const folder = mkdtempSync(join(tmpdir(), "lantern-bench-"));
+  const gates = new Map<number, number>();
+  const atWork = new Set(pairs.flatMap((pair) => pair.face.items));
+  graph.plant.items.forEach((item, index) => {
+    if (atWork.has(index)) return;
+    for (const vertex of gateVertices(graph, index)) gates.set(vertex, Math.round(item.device!.effort_min * 100));
+  });
+  const arcs: number[] = [];
+  for (let vertex = 0; vertex < graph.vertexCount; vertex++) {
+    for (let arc = graph.out.first[vertex]!; arc < graph.out.first[vertex + 1]!; arc++) {
+      arcs.push(vertex, graph.out.other[arc]!);
+    }
+  }
+  const path = join(folder, "graph.json");
+  writeFileSync(
+    path,
+    JSON.stringify({
+      n: graph.vertexCount,
+      arcs,
+      gates: [...gates],
+      sources: [...new Set(pairs.map((pair) => pair.source.vertex))],
+      targets: [
+        ...new Set(
+          pairs.flatMap((pair) => pair.face.places.flatMap((p) => [...Array(10).keys()].map((c) => p * 10 + c))),
+        ),
+      ],
+      networkx: size <= 10_000,
+    }),
+  );
+  const done = spawnSync(python, [join(HOME, "tests/bench/minimumCut.py"), path], { encoding: "utf8" });
+  rmSync(folder, { recursive: true, force: true });
+  if (done.status !== 0) throw new Error(done.stderr);
+  return JSON.parse(done.stdout) as Row;
+}
+
+const figure = (value: unknown) =>
+  typeof value === "number" ? (value < 10 ? value.toFixed(1) : String(Math.round(value))) : String(value ?? "–");
+const exponent = (name: string) => {
+  const [a, b] = [rows[0]!, rows.at(-1)!];
+  return Math.log(Number(b[name]) / Number(a[name])) / Math.log(Number(b.items) / Number(a.items));
+};
+const names = Object.keys(rows[0]!).filter((name) => name !== "items");
+const timed = names.filter((name) => !["points", "exact", "heap MB", "igraph value", "networkx value"].includes(name));
+const out = [
+  `| | ${rows.map((row) => `${String(row.items)} items`).join(" | ")} | grows as |`,
+  `| --- | ${rows.map(() => "---:").join(" | ")} | ---: |`,
+  ...names.map((name) => {
+    const grows =
+      timed.includes(name) && rows.length > 1 && rows.at(-1)![name] !== undefined
+        ? `n^${exponent(name).toFixed(2)}`
+        : "";
+    return `| ${name}${timed.includes(name) ? ", ms" : ""} | ${rows.map((row) => figure(row[name])).join(" | ")} | ${grows} |`;
+  }),
+  ...(rows[0]!["igraph cut"] === undefined
+    ? []
+    : [
+        `| plan k = 1 ÷ igraph's cut | ${rows.map((row) => figure(Number(row["plan k = 1"]) / Number(row["igraph cut"]))).join(" | ")} | |`,
+        `| cut k = 1 ÷ igraph's cut | ${rows.map((row) => figure(Number(row["cut k = 1"]) / Number(row["igraph cut"]))).join(" | ")} | |`,
+      ]),
+];
+process.stdout.write(
+  `${out.join("\n")}\n\nNode ${process.version}, ${cpus().length} cores. Times of one run; compare only within it.\n`,
+);
