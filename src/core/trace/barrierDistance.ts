@@ -17,7 +17,7 @@ export type BarrierDistance = Readonly<{
  * layers of gates, and inside a layer by steps.
  *
  * A gate on a target itself does not count, for a device that is the work is no barrier to it. `stepCost`, when given,
- * replaces the count of links: the price of entering a vertex (0 or 1).
+ * replaces the count of links: the price of entering a vertex (0 or 1). Vertices marked in `closed` are never entered.
  *
  * Cost: linear in the vertices and arcs that reach a target.
  */
@@ -26,6 +26,7 @@ export function barrierDistance(
   targets: readonly number[],
   gateMarks: Uint8Array | null,
   stepCost: Uint8Array | null = null,
+  closed: Uint8Array | null = null,
 ): BarrierDistance {
   const { first, other } = graph.in;
   const gates = new Int32Array(graph.vertexCount).fill(UNREACHED);
@@ -52,7 +53,7 @@ export function barrierDistance(
         const crossing = gateMarks !== null && gateMarks[vertex] === 1 && !isTarget.has(vertex) ? 1 : 0;
         for (let arc = first[vertex]!; arc < first[vertex + 1]!; arc++) {
           const before = other[arc]!;
-          if (settled[before] === 1) continue;
+          if (settled[before] === 1 || (closed !== null && closed[before] === 1)) continue;
           const price = stepCost === null ? stepBetween(before, vertex) : stepCost[vertex]!;
           const gatesThere = depth + crossing;
           const stepsThere = step + price;
@@ -140,6 +141,14 @@ function wayBack(cameFrom: ReadonlyMap<number, number>, end: number): number[] {
   const way: number[] = [];
   for (let vertex = end; vertex >= 0; vertex = cameFrom.get(vertex) ?? -1) way.push(vertex);
   return way.reverse();
+}
+
+/** Some least way from `start`, following the search; of equal ways the one it met first. Null when there is none. */
+export function anyLeastWay(distance: BarrierDistance, start: number): number[] | null {
+  if (distance.gates[start] === UNREACHED) return null;
+  const way: number[] = [];
+  for (let vertex = start; vertex >= 0; vertex = distance.next[vertex]!) way.push(vertex);
+  return way;
 }
 
 /** The place names along a way of vertices, conversions inside a place not repeated. */

@@ -126,8 +126,12 @@ function waysOf(
   return twin === null ? [plain] : [plain, twin];
 }
 
-/** The same graph with only arcs along normal flow that convert nothing, and no control. */
+const plainGraphs = new WeakMap<StateGraph, StateGraph>();
+
+/** The same graph with only arcs along normal flow that convert nothing, and no control. Made once for each graph. */
 function withoutHiddenArcs(graph: StateGraph): StateGraph {
+  const known = plainGraphs.get(graph);
+  if (known) return known;
   const keep = (side: StateGraph["out"]): StateGraph["out"] => {
     const first = new Int32Array(graph.vertexCount + 1);
     const other = new Int32Array(side.other.length);
@@ -147,7 +151,9 @@ function withoutHiddenArcs(graph: StateGraph): StateGraph {
     first[graph.vertexCount] = slot;
     return { first, other, type, link };
   };
-  return { ...graph, out: keep(graph.out), in: keep(graph.in) };
+  const plain = { ...graph, out: keep(graph.out), in: keep(graph.in) };
+  plainGraphs.set(graph, plain);
+  return plain;
 }
 
 function describe(graph: StateGraph, source: SourceVertex, face: WorkFace, arrives: Carrier, way: readonly number[]) {

@@ -1,5 +1,5 @@
-import type { Carrier } from "../plant/carriers";
-import { barrierDistance, leastWay, viaNames, UNREACHED } from "./barrierDistance";
+import { CARRIER_COUNT, type Carrier } from "../plant/carriers";
+import { anyLeastWay, barrierDistance, viaNames } from "./barrierDistance";
 import { hiddenBy, type HiddenBy } from "./hiddenRoute";
 import type { SourceVertex } from "./sources";
 import { carrierOf, itemAt, placeName, placeOf, type StateGraph } from "./stateGraph";
@@ -41,12 +41,15 @@ export function waysIn(graph: StateGraph, faces: readonly WorkFace[], feeding: r
         if (!own.has(placeOf(outside))) entrances.set(`${outside} ${inside}`, { outside, inside });
       }
     }
-    const withoutFace = withoutPlaces(graph, own);
-    for (const { outside, inside } of entrances.values()) {
-      const distance = barrierDistance(withoutFace, [outside], null);
+    // Searches back from a neighbour stay outside the face.
+    const inside = new Uint8Array(graph.vertexCount);
+    for (const place of own) inside.fill(1, place * CARRIER_COUNT, (place + 1) * CARRIER_COUNT);
+    for (const { outside, inside: end } of entrances.values()) {
+      const distance = barrierDistance(graph, [outside], null, null, inside);
       const sources = feeding.flatMap((source) => {
-        if (own.has(source.place) || distance.gates[source.vertex] === UNREACHED) return [];
-        const way = [...leastWay(withoutFace, source.vertex, [outside], null, distance)!, inside];
+        const outer = own.has(source.place) ? null : anyLeastWay(distance, source.vertex);
+        if (outer === null) return [];
+        const way = [...outer, end];
         const by = hiddenBy(graph, way);
         const nearest = way.slice(0, -1).findLast((vertex) => itemAt(graph, vertex).device);
         return {
@@ -63,32 +66,9 @@ export function waysIn(graph: StateGraph, faces: readonly WorkFace[], feeding: r
       sources.sort(
         (a, b) => Number(a.hidden) - Number(b.hidden) || a.via.length - b.via.length || (a.source < b.source ? -1 : 1),
       );
-      found.push({ face: face.name, through: placeName(graph, outside), carrier: carrierOf(inside), sources });
+      found.push({ face: face.name, through: placeName(graph, outside), carrier: carrierOf(end), sources });
     }
   }
   const key = (way: WayIn) => [way.face, way.through, way.carrier].join("\u0000");
   return found.sort((a, b) => (key(a) < key(b) ? -1 : 1));
-}
-
-/** The same graph with every arc into these places taken out, so that searches back from a neighbour stay outside. */
-function withoutPlaces(graph: StateGraph, places: ReadonlySet<number>): StateGraph {
-  const keep = (side: StateGraph["out"]): StateGraph["out"] => {
-    const first = new Int32Array(graph.vertexCount + 1);
-    const kept: number[] = [];
-    for (let vertex = 0; vertex < graph.vertexCount; vertex++) {
-      first[vertex] = kept.length;
-      if (places.has(placeOf(vertex))) continue;
-      for (let arc = side.first[vertex]!; arc < side.first[vertex + 1]!; arc++) {
-        if (!places.has(placeOf(side.other[arc]!))) kept.push(arc);
-      }
-    }
-    first[graph.vertexCount] = kept.length;
-    return {
-      first,
-      other: Int32Array.from(kept, (arc) => side.other[arc]!),
-      type: Uint8Array.from(kept, (arc) => side.type[arc]!),
-      link: Int32Array.from(kept, (arc) => side.link[arc]!),
-    };
-  };
-  return { ...graph, out: keep(graph.out), in: keep(graph.in) };
 }
