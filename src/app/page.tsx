@@ -7,7 +7,7 @@ import { WideTable } from "@/ui/text/WideTable";
 
 export default async function BoardPage() {
   const person = await requirePerson();
-  const { open, closed, hasPlant } = board(requestTime_ms());
+  const { open, closed, hasPlant, alarms } = board(requestTime_ms());
   const timeZone = siteTimeZone();
   const mayAsk = person.roles.some((role) => role === "coordinator" || role === "holder" || role === "issuer");
   const urgent = [...open].sort((a, b) => Number(b.next?.urgent ?? false) - Number(a.next?.urgent ?? false));
@@ -31,6 +31,14 @@ export default async function BoardPage() {
           before asking for a job.
         </p>
       )}
+      {alarms.map((number) => (
+        <p key={number} role="alert" className="border-error bg-error/10 mb-4 max-w-prose border-l-4 px-4 py-2">
+          <strong>Stop job {number}:</strong> the plant changed, and its points no longer hold.{" "}
+          <Link className="link" href={`/jobs/${number}/points`}>
+            See what changed
+          </Link>
+        </p>
+      ))}
       {hasPlant && open.length === 0 && <p>No open jobs. Everything is back in service.</p>}
       {urgent.length > 0 && (
         <WideTable label="Open jobs">
@@ -47,11 +55,9 @@ export default async function BoardPage() {
             </thead>
             <tbody>
               {urgent.map((job) => {
-                const locked = job.isolation?.steps.filter((step) => step.kind === "lock" && step.done).length ?? 0;
-                const points = job.isolation?.steps.filter((step) => step.kind === "lock").length ?? 0;
-                const lifted =
-                  job.isolation?.steps.filter((step) => step.kind === "unlock" && step.done && !step.done.skipped)
-                    .length ?? 0;
+                const points = new Set(
+                  job.isolation?.steps.filter((step) => step.kind === "unlock").map((step) => step.subject),
+                ).size;
                 const on = job.permits.reduce((sum, permit) => sum + permit.on, 0);
                 return (
                   <tr key={job.number} className="hover:bg-base-200">
@@ -76,7 +82,7 @@ export default async function BoardPage() {
                       )}
                       <span className="mt-0.5 block text-sm opacity-85">{job.next?.who.join(" or ")}</span>
                     </td>
-                    <td className="num">{points === 0 ? "–" : `${locked - lifted} of ${points}`}</td>
+                    <td className="num">{points === 0 ? "–" : `${job.held.length} of ${points}`}</td>
                     <td className="num">{on}</td>
                     <td>
                       {job.permits.length === 0 && "none"}

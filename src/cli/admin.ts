@@ -136,6 +136,7 @@ function plantFile(plant: NonNullable<ReturnType<typeof currentPlant>>["plant"])
     format: "heavy-lantern/plant",
     version: 1,
     kinds: plant.kinds,
+    areas: plant.areas,
     items: plant.items.map(({ sources, device, ...item }) => {
       const file = device && { ...device, effort: device.effort_min, effort_min: undefined };
       return { ...item, source: sources, ...(file ? { device: file } : {}) };

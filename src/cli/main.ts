@@ -33,11 +33,13 @@ function readFiles(files: readonly string[]): { plant: Plant; job: Job; jobFile:
   if (csv.length > 0) {
     const named = (word: string) => csv.find((file) => basename(file).toLowerCase().includes(word));
     const [items, links] = [named("items"), named("links")];
-    if (csv.length !== 2 || items === undefined || links === undefined) {
-      throw new BadInput("a plant in CSV is two files, with items and links in their names");
+    const areas = named("areas");
+    const known = [items, links, areas].filter((path) => path !== undefined);
+    if (items === undefined || links === undefined || new Set(known).size !== csv.length) {
+      throw new BadInput("a plant in CSV is items and links, and perhaps areas, each with that word in its name");
     }
     const file = (path: string) => ({ name: basename(path), text: readText(path) });
-    plant = take(readPlantCsv(file(items), file(links)));
+    plant = take(readPlantCsv(file(items), file(links), areas === undefined ? undefined : file(areas)));
   }
   for (const path of files) {
     if (csv.includes(path)) continue;

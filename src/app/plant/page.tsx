@@ -1,8 +1,9 @@
 import type { Metadata } from "next";
 import Link from "next/link";
-import { PAGE_SIZE, revisions, searchRegister } from "@/server/queries/register";
+import { PAGE_SIZE, revisions, searchRegister, siteBlocks } from "@/server/queries/register";
 import { requirePerson } from "@/server/session";
 import { siteTimeZone } from "@/server/siteTime";
+import { SitePlan } from "@/ui/plant/SitePlan";
 import { dayAndClock } from "@/ui/text/when";
 import { WideTable } from "@/ui/text/WideTable";
 
@@ -59,6 +60,7 @@ export default async function PlantPage({ searchParams }: { searchParams: Promis
           Find
         </button>
       </form>
+      {page === 1 && <SitePlan blocks={siteBlocks()} chosen={find} />}
       {rows.length === 0 ? (
         <p>{find ? `Nothing in the register matches “${find}”.` : "The register is empty."}</p>
       ) : (

@@ -1,5 +1,6 @@
 import type { Job, Objective, School } from "../job/jobFile";
 import type { Read } from "../plant/problem";
+import { LADDERS } from "../rules/grades";
 import type { StateGraph } from "../trace/stateGraph";
 import { plan, type Plan } from "./plan";
 
@@ -16,6 +17,8 @@ export type Alternative = Readonly<{
   exact: boolean;
   /** Ways that are not held as asked. */
   shortfalls: number;
+  /** The weakest grade against what flows, the family where plans differ most; "none asked" where nothing flows. */
+  weakest: string;
   /** In which of the figures it is the best of those compared. */
   best: readonly ("fewest locks" | "least outage" | "quickest")[];
 }>;
@@ -85,6 +88,7 @@ export function compare(
       criticality,
       exact: made.exact,
       shortfalls: made.shortfalls.length,
+      weakest: weakestFlow(made),
       best,
     };
   });
@@ -101,6 +105,11 @@ export function compare(
     warnings: [],
     value: { plans, comparison: { alternatives, recommended, reason: reasonFor(alternatives, recommended) } },
   };
+}
+
+function weakestFlow(made: Plan): string {
+  const grades = made.routes.filter((route) => route.family === "flow").map((route) => route.grade);
+  return LADDERS.flow.findLast((grade) => grades.includes(grade)) ?? "none asked";
 }
 
 function reasonFor(alternatives: readonly Alternative[], recommended: number): string {

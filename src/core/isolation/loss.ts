@@ -8,6 +8,8 @@ export type Loss = Readonly<{
   tag: string;
   name: string;
   area: string;
+  /** Who of the area is told; empty when the register does not say. */
+  tell: string;
   /** Which of its needs go. */
   loses: readonly Carrier[];
   criticality: number;
@@ -26,6 +28,7 @@ export function lossOf(graph: StateGraph, isolated: ReadonlySet<number>, work: R
   const sources = sourcesOf(graph).feeding.map((source) => source.vertex);
   const before = reachableFrom(graph, sources, gatesOf(graph, standing));
   const after = reachableFrom(graph, sources, gatesOf(graph, [...standing, ...isolated]));
+  const tellOf = new Map(graph.plant.areas.map((area) => [area.name, area.tell]));
   const losses: Loss[] = [];
   graph.plant.items.forEach((item, index) => {
     if (item.needs.length === 0) return;
@@ -40,6 +43,7 @@ export function lossOf(graph: StateGraph, isolated: ReadonlySet<number>, work: R
       tag: item.tag,
       name: item.name ?? "",
       area: item.area ?? "",
+      tell: tellOf.get(item.area ?? "") ?? "",
       loses,
       criticality: item.criticality ?? 1,
       isWork: work.has(index),

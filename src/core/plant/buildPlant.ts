@@ -9,6 +9,7 @@ export type Origin = {
   /** Where item number i stands in the file, so that a problem can name its row. */
   item: (index: number) => Pick<Problem, "file" | "row">;
   link: (index: number) => Pick<Problem, "file" | "row">;
+  area: (index: number) => Pick<Problem, "file" | "row">;
 };
 
 /**
@@ -20,8 +21,8 @@ export type Origin = {
 export function buildPlant(file: PlantFile, origin: Origin): Read<Plant> {
   const items = file.items.map(toItem);
   const links = file.links.map(toLink);
-  const plant: Plant = { items, links, kinds: file.kinds };
-  const problems = [...itemProblems(plant, origin), ...linkProblems(plant, origin)];
+  const plant: Plant = { items, links, kinds: file.kinds, areas: file.areas };
+  const problems = [...itemProblems(plant, origin), ...linkProblems(plant, origin), ...areaProblems(plant, origin)];
   if (problems.length > 0) return { ok: false, problems };
   return { ok: true, value: plant, warnings: plantWarnings(plant, origin) };
 }
@@ -71,6 +72,14 @@ function toItem(raw: PlantFile["items"][number]): Item {
 function toLink(raw: PlantFile["links"][number]): Link {
   const { from, to, carries, oneWay, normal, wall, walked, temporary } = raw;
   return { from, to, carries, oneWay, normal, wall, walked, temporary };
+}
+
+function areaProblems({ areas }: Plant, origin: Origin): Problem[] {
+  return areas.flatMap(({ name }, index) =>
+    areas.findIndex((other) => other.name === name) < index
+      ? [{ ...origin.area(index), tag: name, field: "name", message: "this area is named twice" }]
+      : [],
+  );
 }
 
 function itemProblems(plant: Plant, origin: Origin): Problem[] {

@@ -112,10 +112,23 @@ export type SiteKind = Readonly<{
   surelyPasses?: boolean;
 }>;
 
+/** A part of the site, for the site plan and for knowing whom to tell. Metres from the site datum, y to the south. */
+export type Area = Readonly<{
+  name: string;
+  x_m: number;
+  y_m: number;
+  width_m: number;
+  depth_m: number;
+  level_m: number;
+  /** Who is told when something here goes dark. */
+  tell?: string;
+}>;
+
 export type Plant = Readonly<{
   items: readonly Item[];
   links: readonly Link[];
   kinds: readonly SiteKind[];
+  areas: readonly Area[];
 }>;
 
 /**

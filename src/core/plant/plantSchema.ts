@@ -100,10 +100,22 @@ const siteKind = z.object({
   surelyPasses: flag.optional(),
 });
 
+const size = number.gt(0, "must be above 0").max(100_000, "must be at most 100000");
+const area = z.object({
+  name: word.min(1, "must not be empty").max(80, "must be at most 80 characters"),
+  x_m: number,
+  y_m: number,
+  width_m: size,
+  depth_m: size,
+  level_m: number.default(0),
+  tell: word.optional(),
+});
+
 export const plantSchema = z.looseObject({
   format: z.literal(PLANT_FORMAT, { error: `must be "${PLANT_FORMAT}"` }),
   version: z.literal(1, { error: "must be 1" }),
   kinds: z.array(siteKind, { error: "must be a list" }).default([]),
+  areas: z.array(area, { error: "must be a list" }).default([]),
   items: z.array(item, { error: "must be a list" }),
   links: z.array(link, { error: "must be a list" }),
 });

@@ -142,3 +142,31 @@ describe("items.csv and links.csv", () => {
     ]);
   });
 });
+
+describe("areas.csv", () => {
+  const plant = (areas: string) =>
+    readPlantCsv(
+      { name: "items.csv", text: "tag,kind,source,area\nH-1,header,fluid,North\nT-1,tank,,North\n" },
+      { name: "links.csv", text: "from,to,carries\nH-1,T-1,fluid\n" },
+      { name: "areas.csv", text: areas },
+    );
+
+  test("gives each area its place on the site plan and whom to tell", () => {
+    const read = plant("name,x_m,y_m,width_m,depth_m,level_m,tell\nNorth,0,5,10,8,3,Night operator\n");
+    if (!read.ok) throw new Error(JSON.stringify(read.problems));
+    expect(read.value.areas).toEqual([
+      { name: "North", x_m: 0, y_m: 5, width_m: 10, depth_m: 8, level_m: 3, tell: "Night operator" },
+    ]);
+  });
+  test("a size of nothing is refused by row and field", () => {
+    const read = plant("name,x_m,y_m,width_m,depth_m\nNorth,0,0,0,8\n");
+    expect(read).toMatchObject({
+      ok: false,
+      problems: [{ file: "areas.csv", row: 2, tag: "North", field: "width_m" }],
+    });
+  });
+  test("an area named twice is refused", () => {
+    const read = plant("name,x_m,y_m,width_m,depth_m\nNorth,0,0,5,8\nNorth,9,0,5,8\n");
+    expect(read).toMatchObject({ ok: false, problems: [{ row: 3, field: "name" }] });
+  });
+});

@@ -40,23 +40,29 @@ export const ITEM_COLUMNS = [
 ] as const;
 export const LINK_COLUMNS = ["from", "to", "carries", "oneWay", "normal", "wall", "walked", "until"] as const;
 
+export const AREA_COLUMNS = ["name", "x_m", "y_m", "width_m", "depth_m", "level_m", "tell"] as const;
+
 type CsvFile = Readonly<{ name: string; text: string }>;
 type Row = Readonly<Record<string, string>>;
 
 /**
- * A plant from `items.csv` and `links.csv`. Lists in a cell are parted by semicolons; a stored energy is written
+ * A plant from `items.csv` and `links.csv`, and `areas.csv` where there is one. Lists in a cell are parted by semicolons; a stored energy is written
  * `power capacitor capacitance_F=0.0022 voltage_V=565`. Nothing is taken unless both files are right.
  */
-export function readPlantCsv(itemsFile: CsvFile, linksFile: CsvFile): Read<Plant> {
+export function readPlantCsv(itemsFile: CsvFile, linksFile: CsvFile, areasFile?: CsvFile): Read<Plant> {
   const items = readTable(itemsFile, ITEM_COLUMNS, ["tag", "kind"]);
   const links = readTable(linksFile, LINK_COLUMNS, ["from", "to", "carries"]);
-  if (!items.ok || !links.ok) {
-    return { ok: false, problems: [...(items.ok ? [] : items.problems), ...(links.ok ? [] : links.problems)] };
+  const areas: Read<readonly Row[]> = areasFile
+    ? readTable(areasFile, AREA_COLUMNS, ["name", "x_m", "y_m", "width_m", "depth_m"])
+    : { ok: true, value: [], warnings: [] };
+  if (!items.ok || !links.ok || !areas.ok) {
+    return { ok: false, problems: [items, links, areas].flatMap((read) => (read.ok ? [] : read.problems)) };
   }
   const problems: Problem[] = [];
   const raw = {
     format: PLANT_FORMAT,
     version: 1,
+    areas: areas.value.map(areaFromRow),
     items: items.value.map((row, index) =>
       itemFromRow(row, (field, message) =>
         problems.push({ file: itemsFile.name, row: index + 2, tag: row.tag, field, message }),
@@ -72,12 +78,12 @@ export function readPlantCsv(itemsFile: CsvFile, linksFile: CsvFile): Read<Plant
   if (!parsed.success) {
     for (const issue of parsed.error.issues) {
       const [list, index, ...rest] = issue.path;
-      const file = list === "links" ? linksFile : itemsFile;
-      const row = (list === "links" ? links : items).value[Number(index)];
+      const file = list === "links" ? linksFile : list === "areas" && areasFile ? areasFile : itemsFile;
+      const row = (list === "links" ? links : list === "areas" ? areas : items).value[Number(index)];
       problems.push({
         file: file.name,
         row: Number(index) + 2,
-        tag: row?.tag ?? row?.from,
+        tag: row?.tag ?? row?.from ?? row?.name,
         field: columnOf(rest.map(String)),
         message: issue.message,
       });
@@ -87,12 +93,13 @@ export function readPlantCsv(itemsFile: CsvFile, linksFile: CsvFile): Read<Plant
   return buildPlant(parsed.data, {
     item: (index) => ({ file: itemsFile.name, row: index + 2 }),
     link: (index) => ({ file: linksFile.name, row: index + 2 }),
+    area: (index) => ({ file: areasFile?.name ?? "areas.csv", row: index + 2 }),
   });
 }
 
 /** The schema's path as the column the person sees: device.effort is in column effort. */
 function columnOf(path: readonly string[]): string | undefined {
-  const known = new Set<string>([...ITEM_COLUMNS, ...LINK_COLUMNS]);
+  const known = new Set<string>([...ITEM_COLUMNS, ...LINK_COLUMNS, ...AREA_COLUMNS]);
   return path.findLast((name) => known.has(name)) ?? path.join(".");
 }
 
@@ -189,6 +196,18 @@ function linkFromRow(row: Row, say: Say): Record<string, unknown> {
     wall: flagCell(row.wall) ?? false,
     walked: text(row.walked),
     temporary: row.until && row.walked ? { from: row.walked, until: row.until } : undefined,
+  });
+}
+
+function areaFromRow(row: Row): Record<string, unknown> {
+  return dropMissing({
+    name: row.name,
+    x_m: numberCell(row.x_m),
+    y_m: numberCell(row.y_m),
+    width_m: numberCell(row.width_m),
+    depth_m: numberCell(row.depth_m),
+    level_m: numberCell(row.level_m),
+    tell: text(row.tell),
   });
 }
 

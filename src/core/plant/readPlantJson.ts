@@ -14,7 +14,7 @@ export function readPlantJson(text: string, file: string): Read<Plant> {
 export function readPlantValue(raw: unknown, file: string): Read<Plant> {
   const parsed = plantSchema.safeParse(raw);
   if (!parsed.success) return { ok: false, problems: schemaProblems(parsed.error, raw, file) };
-  return buildPlant(parsed.data, { item: () => ({ file }), link: () => ({ file }) });
+  return buildPlant(parsed.data, { item: () => ({ file }), link: () => ({ file }), area: () => ({ file }) });
 }
 
 /** JSON from text, refusing what is empty or no text at all with a sentence that says so. */

@@ -43,7 +43,7 @@ export async function seedDemo(db: Db, demoFolder: string, headFile: string, now
     return answer.answer;
   };
   const file = (name: string) => ({ name, text: readFileSync(join(demoFolder, name), "utf8") });
-  await act("maren", "plant.import", { files: [file("items.csv"), file("links.csv")] });
+  await act("maren", "plant.import", { files: [file("items.csv"), file("links.csv"), file("areas.csv")] });
   const { revision } = currentPlant(db)!;
 
   const ask = (title: string, work: string, faces: unknown[], hours: number) =>

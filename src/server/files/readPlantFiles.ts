@@ -5,20 +5,22 @@ import { readPlantJson } from "../../core/plant/readPlantJson";
 
 type TextFile = Readonly<{ name: string; text: string }>;
 
-/** A plant from one plant.json, or from items.csv and links.csv. */
+/** A plant from one plant.json, or from items.csv, links.csv and perhaps areas.csv. */
 export function readPlantFiles(files: readonly TextFile[]): Read<Plant> {
-  const [first, second, ...more] = files;
+  const [first, second] = files;
   if (first === undefined) return refuse("files", "choose a plant.json, or items.csv and links.csv");
   if (second === undefined) {
     if (isCsv(first)) return refuse(first.name, "choose items.csv and links.csv together");
     return readPlantJson(first.text, first.name);
   }
-  const items = files.find(({ name }) => name.toLowerCase().includes("items"));
-  const links = files.find(({ name }) => name.toLowerCase().includes("links"));
-  if (more.length > 0 || !isCsv(first) || !isCsv(second) || !items || !links || items === links) {
-    return refuse(first.name, "choose one plant.json, or two files with items and links in their names");
+  const named = (word: string) => files.filter(({ name }) => name.toLowerCase().includes(word));
+  const [items, links, areas] = [named("items"), named("links"), named("areas")];
+  const all = [...items, ...links, ...areas];
+  const isOneEach = items.length === 1 && links.length === 1 && areas.length <= 1 && new Set(all).size === files.length;
+  if (!isOneEach || all.length !== files.length || !files.every(isCsv)) {
+    return refuse(first.name, "choose one plant.json, or CSV files with items, links and perhaps areas in their names");
   }
-  return readPlantCsv(items, links);
+  return readPlantCsv(items[0]!, links[0]!, areas[0]);
 }
 
 function isCsv(file: TextFile): boolean {

@@ -5,13 +5,15 @@ import { isRunOut, peopleOn } from "../../core/permit/permitLife";
 import { loadPermit } from "../store/permitStore";
 import { currentPlant } from "../store/plantStore";
 import { namesOf } from "../signIn";
-import { jobView, type JobView } from "./jobView";
+import { jobView, planOf, stalenessOf, type JobView } from "./jobView";
 
 /** Open jobs first, each whole; then the closed ones of late. */
 export function board(now_ms: number): {
   open: JobView[];
   closed: { number: string; title: string }[];
   hasPlant: boolean;
+  /** Jobs whose standing points no longer hold on the register of today. */
+  alarms: string[];
 } {
   const db = database();
   const open = db
@@ -28,7 +30,14 @@ export function board(now_ms: number): {
     .orderBy(desc(jobs.number))
     .limit(20)
     .all();
-  return { open, closed, hasPlant: currentPlant(db) !== null };
+  const alarms = open
+    .filter((view) => view.isolation !== null && view.held.length > 0)
+    .filter((view) => {
+      const stale = stalenessOf(view, planOf(view, "work"));
+      return stale !== null && (stale.lit.length > 0 || stale.short.length > 0);
+    })
+    .map(({ number }) => number);
+  return { open, closed, hasPlant: currentPlant(db) !== null, alarms };
 }
 
 /** What the shift strip shows: permits that bind somebody now. */

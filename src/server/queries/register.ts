@@ -2,6 +2,7 @@ import { and, asc, count, desc, eq, like, or } from "drizzle-orm";
 import type { Item } from "../../core/plant/plant";
 import { database } from "../db/database";
 import { holds, isolations, items, people, plantRevisions } from "../db/schema";
+import { liveJobs } from "../store/liveJobs";
 import { currentPlant } from "../store/plantStore";
 import { isNull } from "drizzle-orm";
 
@@ -70,4 +71,24 @@ export function revisions() {
     .orderBy(desc(plantRevisions.revision))
     .limit(10)
     .all();
+}
+
+/** The areas of today's register with how much stands in each, and the jobs whose points are locked there. */
+export function siteBlocks() {
+  const db = database();
+  const plant = currentPlant(db);
+  if (plant === null) return [];
+  const live = liveJobs(db).filter(({ holds }) => holds.length > 0);
+  const areaOf = (tag: string) => plant.plant.items[plant.graph.itemByTag.get(tag) ?? -1]?.area;
+  return plant.plant.areas.map((area) => ({
+    ...area,
+    items: plant.plant.items.filter((item) => item.area === area.name).length,
+    jobs: [
+      ...new Set(
+        live
+          .filter(({ job }) => job.faces.some((face) => areaOf(face.place.split(".")[0]!) === area.name))
+          .map(({ number }) => number),
+      ),
+    ],
+  }));
 }

@@ -45,6 +45,7 @@ export function Alternatives({
               <th>Locks</th>
               <th>Minutes</th>
               <th>Ways short</th>
+              <th>Weakest grade</th>
               <th>Goes dark besides the work</th>
               <th>{only ? "Points" : "Points that not all share"}</th>
             </tr>
@@ -74,6 +75,7 @@ export function Alternatives({
                 <Figure value={alternative.locks} best={!only && alternative.best.includes("fewest locks")} />
                 <Figure value={alternative.minutes} best={!only && alternative.best.includes("quickest")} />
                 <Figure value={alternative.shortfalls} best={false} />
+                <td>{alternative.weakest}</td>
                 <td>
                   {alternative.dark.length === 0 ? (
                     "nothing"

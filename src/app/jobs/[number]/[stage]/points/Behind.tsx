@@ -99,7 +99,10 @@ export function Behind({ plan }: { plan: Plan }) {
           <ul className="max-w-4xl">
             {areas.map((area) => (
               <li key={area} className="border-base-300 border-b py-2">
-                <strong>{area}</strong>:{" "}
+                <strong>{area}</strong>
+                {others.find((loss) => (loss.area || "no area") === area && loss.tell) &&
+                  `, tell the ${others.find((loss) => loss.area === area)!.tell.toLowerCase()}`}
+                :{" "}
                 {others
                   .filter((loss) => (loss.area || "no area") === area)
                   .map((loss) => `${loss.tag} ${loss.name} (${loss.loses.join(", ")})`)
