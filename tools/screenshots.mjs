@@ -46,7 +46,7 @@ const VIEWS = [
   { name: "permit", path: "/permits/P-0001", who: "Petra", theme: "night" },
   { name: "permit-phone", path: "/permits/P-0001", who: "Tomas", theme: "night", size: PHONE },
   { name: "return", path: "/jobs/J-0001/return", who: "Maren", theme: "night" },
-  { name: "plant", path: "/plant?find=pump", who: "Maren", theme: "day" },
+  { name: "plant", path: "/plant", who: "Maren", theme: "day" },
   { name: "item", path: "/plant/VF-230", who: "Maren", theme: "night" },
   { name: "import", path: "/plant/import", who: "Maren", theme: "day" },
   { name: "ledger", path: "/ledger", who: "Maren", theme: "day" },

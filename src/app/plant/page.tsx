@@ -23,6 +23,7 @@ export default async function PlantPage({ searchParams }: { searchParams: Promis
   const page = Math.max(1, Math.floor(Number(asked)) || 1);
   const { rows, found } = searchRegister(find, page);
   const [latest] = revisions();
+  const blocks = siteBlocks();
   const timeZone = siteTimeZone();
   const pages = Math.max(1, Math.ceil(found / PAGE_SIZE));
   const pageLink = (to: number) => `/plant?${new URLSearchParams({ find, page: String(to) }).toString()}`;
@@ -60,7 +61,10 @@ export default async function PlantPage({ searchParams }: { searchParams: Promis
           Find
         </button>
       </form>
-      {page === 1 && <SitePlan blocks={siteBlocks()} chosen={find} />}
+      {page === 1 &&
+        (find === "" || blocks.some((block) => block.name.toLowerCase() === find.trim().toLowerCase())) && (
+          <SitePlan blocks={blocks} chosen={find} />
+        )}
       {rows.length === 0 ? (
         <p>{find ? `Nothing in the register matches “${find}”.` : "The register is empty."}</p>
       ) : (

@@ -13,7 +13,7 @@ export const importPlant = defineAct({
     files: z
       .array(z.object({ name: z.string().max(200), text: z.string() }))
       .min(1)
-      .max(2),
+      .max(3),
   }),
   // The ledger keeps which files they were, not their text: that is in the plant revision.
   forLedger: ({ files }) => ({

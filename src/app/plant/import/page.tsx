@@ -1,7 +1,7 @@
 import type { Metadata } from "next";
 import Link from "next/link";
 import { ImportForm } from "./ImportForm";
-import { ITEM_COLUMNS, LINK_COLUMNS } from "@/core/plant/readPlantCsv";
+import { AREA_COLUMNS, ITEM_COLUMNS, LINK_COLUMNS } from "@/core/plant/readPlantCsv";
 import { revisions } from "@/server/queries/register";
 import { requirePerson } from "@/server/session";
 import { siteTimeZone } from "@/server/siteTime";
@@ -43,13 +43,15 @@ export default async function ImportPage() {
         <h2 className="mb-2 text-base font-semibold">What the files hold</h2>
         <p className="mb-3">
           One <span className="tag">plant.json</span>, or <span className="tag">items.csv</span> and{" "}
-          <span className="tag">links.csv</span> together. Everything is checked first; nothing is stored unless all of
-          it is right.
+          <span className="tag">links.csv</span> together, perhaps with <span className="tag">areas.csv</span>.
+          Everything is checked first; nothing is stored unless all of it is right.
         </p>
         <p className="mb-1 font-medium">Columns of items.csv</p>
         <p className="tag mb-3 whitespace-normal">{ITEM_COLUMNS.join(", ")}</p>
         <p className="mb-1 font-medium">Columns of links.csv</p>
         <p className="tag mb-3 whitespace-normal">{LINK_COLUMNS.join(", ")}</p>
+        <p className="mb-1 font-medium">Columns of areas.csv, where there is one</p>
+        <p className="tag mb-3 whitespace-normal">{AREA_COLUMNS.join(", ")}</p>
         <p>
           Parts of a list in one cell are parted by semicolons. Leave a cell empty when nothing is known: the engine
           then assumes the worse.
