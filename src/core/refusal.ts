@@ -42,6 +42,11 @@ export type Refusal =
 
 /** The sentence for a refusal: what is wrong, then what to do. Read once, at three in the morning. */
 export function refusalSentence(refusal: Refusal): string {
+  const sentence = wordsOf(refusal);
+  return sentence.charAt(0).toUpperCase() + sentence.slice(1);
+}
+
+function wordsOf(refusal: Refusal): string {
   switch (refusal.code) {
     case "not yours to do":
       return `You may not ${refusal.act}. Ask a person who is ${refusal.needs.join(" or ")}.`;

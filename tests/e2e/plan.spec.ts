@@ -37,7 +37,7 @@ test("a plan with every kind of shortfall is pinned, struck, answered for and ap
   await change.getByLabel("Device").fill("V-9999");
   await change.getByLabel("Reason").fill("the coupling guard is off anyway");
   await change.getByRole("button").click();
-  await expect(change.getByRole("alert")).toContainText("unknown tag V-9999");
+  await expect(change.getByRole("alert")).toContainText("Unknown tag V-9999");
   await expect(change.getByLabel("Device")).toHaveValue("V-9999");
   await change.getByLabel("Device").fill("Q-211");
   await change.getByRole("button").click();

@@ -144,7 +144,7 @@ describe("a plan that falls short", () => {
   });
   test("a device pinned or struck out shows at once, and an unknown one is refused", async () => {
     const adjust = (device: string, to: string) => act("cora", "plan.adjust", { job, device, to, reason: "on site" });
-    expect(refusal(await adjust("V-77", "pinned"))).toMatch(/unknown tag V-77\. Nothing was changed/);
+    expect(refusal(await adjust("V-77", "pinned"))).toMatch(/Unknown tag V-77\. Nothing was changed/);
     expect(refusal(await adjust("SP", "struck"))).toMatch(/SP is not a device/);
     expect(await adjust("V-5", "pinned")).toMatchObject({ ok: true });
     expect(

@@ -1,0 +1,90 @@
+import type { PlannedStep } from "../isolation/sequence";
+import type { IsolationLife, WalkStep } from "../locks/isolationLife";
+import type { PersonId } from "../people/roles";
+import type { PermitLife } from "../permit/permitLife";
+import { nextAct } from "./nextAct";
+
+const person = "p" as PersonId;
+const planned = (id: string, kind: PlannedStep["kind"], after: string[] = []): PlannedStep => ({
+  id,
+  phase: kind === "unlock" || kind === "hand over" ? "restore" : "isolate",
+  kind,
+  subject: kind === "tell" ? "P" : "V-1",
+  plate: null,
+  words: "",
+  competence: kind === "lock" ? "process" : null,
+  after,
+  carrier: null,
+  limit: null,
+  secondPerson: false,
+});
+const doneStep = (step: PlannedStep): WalkStep => ({
+  ...step,
+  done: { by: person, at_ms: 0, lock: null, reading: null, skipped: false },
+});
+const openStep = (step: PlannedStep): WalkStep => ({ ...step, done: null });
+const isolation = (state: IsolationLife["state"], steps: WalkStep[] = []): IsolationLife => ({
+  number: "S-1",
+  state,
+  steps,
+});
+const permit = (state: PermitLife["state"], rest: Partial<PermitLife> = {}): PermitLife => ({
+  number: "P-1",
+  state,
+  holder: person,
+  issuer: null,
+  closedBy: null,
+  validFrom_ms: 0,
+  validTo_ms: 1000,
+  signOns: [],
+  ...rest,
+});
+const open = { state: "open" } as const;
+
+describe("the one next act", () => {
+  test("of a closed job is none", () => {
+    expect(nextAct({ state: "closed" }, null, [], 0)).toBeNull();
+  });
+  test("of a job without an isolation is to approve one", () => {
+    expect(nextAct(open, null, [], 0)).toMatchObject({ stage: "points", who: ["coordinator"], urgent: false });
+  });
+  test("of a walk is its first step that may be done, with how many are left", () => {
+    const steps = [
+      doneStep(planned("a", "tell")),
+      openStep(planned("b", "lock", ["a"])),
+      openStep(planned("c", "close box", ["b"])),
+    ];
+    expect(nextAct(open, isolation("isolating", steps), [], 0)).toMatchObject({
+      stage: "walk",
+      words: "Lock V-1 (2 steps left)",
+      who: ["isolator"],
+    });
+  });
+  test("of a return is said as the last step when it is", () => {
+    const steps = [openStep(planned("a", "hand over"))];
+    expect(nextAct(open, isolation("restoring", steps), [], 0)).toMatchObject({
+      stage: "return",
+      words: "Hand over V-1 (last step)",
+    });
+  });
+  test.each([
+    ["draft", "Issue permit P-1", ["issuer"]],
+    ["issued", "Accept permit P-1", ["holder"]],
+    ["live", "Sign on, or hand back", ["worker", "holder"]],
+    ["handed back", "Inspect and close permit P-1", ["issuer"]],
+  ] as const)("of a permit that is %s", (state, words, who) => {
+    expect(nextAct(open, isolation("proven"), [permit(state)], 0)).toMatchObject({ words, who, stage: "permits" });
+  });
+  test("a live permit that has run out comes before everything, and is urgent", () => {
+    const on = [{ person, lock: "L", on_ms: 0, off_ms: null }];
+    expect(nextAct(open, isolation("proven"), [permit("draft"), permit("live", { signOns: on })], 1000)).toMatchObject({
+      urgent: true,
+      words: "Permit P-1 has run out: stop work, sign off",
+    });
+  });
+  test("with every permit closed the return may start; once restored the job is closed", () => {
+    expect(nextAct(open, isolation("proven"), [permit("closed")], 0)?.stage).toBe("return");
+    expect(nextAct(open, isolation("restored"), [permit("closed")], 0)?.words).toBe("Close the job");
+    expect(nextAct(open, isolation("proven"), [permit("cancelled")], 0)?.words).toBe("Write the permit");
+  });
+});
