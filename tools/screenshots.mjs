@@ -15,7 +15,6 @@ const PHONE = { width: 390, height: 844 };
 
 /** One current picture of each main view. */
 const VIEWS = [
-  { name: "sign-in", path: "/sign-in", who: null, theme: "night" },
   { name: "board", path: "/", who: "Maren", theme: "night" },
   { name: "ask", path: "/jobs/new", who: "Maren", theme: "day" },
   { name: "energies", path: "/jobs/J-0003/energies", who: "Maren", theme: "night" },
@@ -24,14 +23,6 @@ const VIEWS = [
   { name: "why-each-point", path: "/jobs/J-0003/points", who: "Maren", theme: "day", scrollTo: "Why each point" },
   { name: "shortfalls", path: "/jobs/J-0004/points", who: "Signe", theme: "day", scrollTo: "short of what" },
   { name: "lantern", path: "/jobs/J-0004/points", who: "Maren", theme: "night", scrollTo: "short of what", by: 620 },
-  {
-    name: "region",
-    path: "/jobs/J-0004/points?region=whole&shut=Tank+farm&shut=Utilities&shut=Motor+control+room&shut=Boiler+house&shut=Deodorising&shut=Refined+tanks&shut=Packing+hall&shut=Cooling+tower&shut=Electrical+intake",
-    who: "Maren",
-    theme: "day",
-    scrollTo: "short of what",
-    by: 620,
-  },
   { name: "behind", path: "/jobs/J-0004/points", who: "Maren", theme: "night", scrollTo: "Shut-in spaces" },
   { name: "walk", path: "/jobs/J-0002/walk", who: "Sunniva", theme: "night" },
   {
