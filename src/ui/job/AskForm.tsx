@@ -17,9 +17,10 @@ type Props = Readonly<{
   places: readonly string[];
   people: readonly { id: string; name: string; roles: readonly string[] }[];
   hows: readonly string[];
+  profiles: readonly { id: string; name: string }[];
 }>;
 
-export function AskForm({ places, people, hows }: Props) {
+export function AskForm({ places, people, hows, profiles }: Props) {
   const [faces, setFaces] = useState([0]);
   const holders = people.filter((person) => person.roles.includes("holder"));
   return (
@@ -95,6 +96,22 @@ export function AskForm({ places, people, hows }: Props) {
         <Field label="Window starts" name="windowFrom_ms" type="datetime-local" />
         <Field label="Window ends" name="windowTo_ms" type="datetime-local" />
       </div>
+      <div className="flex flex-wrap items-end gap-x-8 gap-y-4">
+        <label className="flex w-64 flex-col gap-1">
+          <span className="text-sm font-medium">Rules to plan by</span>
+          <select name="profile" className="select w-full" defaultValue={profiles[0]?.id}>
+            {profiles.map((profile) => (
+              <option key={profile.id} value={profile.id}>
+                {profile.name}
+              </option>
+            ))}
+          </select>
+        </label>
+        <label className="flex min-h-11 items-center gap-2">
+          <input type="checkbox" className="checkbox checkbox-sm" name="longerThanShift" />
+          It outlasts one shift
+        </label>
+      </div>
       <label className="flex max-w-xs flex-col gap-1">
         <span className="text-sm font-medium">Holder, in charge of the party</span>
         <select name="holder" className="select w-full" defaultValue="">
@@ -137,6 +154,8 @@ function readAsk(fields: FormData): Record<string, unknown> {
     title: fields.get("title"),
     work: fields.get("work"),
     faces,
+    profile: fields.get("profile"),
+    longerThanShift: fields.get("longerThanShift") !== null,
     windowFrom_ms: time("windowFrom_ms"),
     windowTo_ms: time("windowTo_ms"),
     holder: fields.get("holder") ?? "",

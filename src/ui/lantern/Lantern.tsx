@@ -136,7 +136,7 @@ export function Lantern({ scene, frames, now, trace = [], proven = [], failures 
                         .join(", ")}`
                     : ""
                 }`
-              : "Live parts glow. Arrow keys move the drawing, + and − zoom, F shows all. Point at a device to see what lights if it leaks."}
+              : `Live parts glow. Arrow keys move the drawing, + and − zoom, F shows all.${failures.length > 0 ? " Point at a device to see what lights if it leaks." : ""}`}
         </p>
         <div className="flex items-center gap-1">
           <label className="mr-2 flex items-center gap-2 text-sm">

@@ -4,6 +4,7 @@ import { HOWS } from "@/core/job/jobFile";
 import { peopleToChoose } from "@/server/queries/jobView";
 import { allPlaces } from "@/server/queries/register";
 import { requirePerson } from "@/server/session";
+import { PROFILES } from "@/core/rules/profiles";
 import { AskForm } from "@/ui/job/AskForm";
 
 export const metadata: Metadata = { title: "Ask for a job" };
@@ -15,7 +16,12 @@ export default async function NewJobPage() {
   return (
     <div className="max-w-4xl px-4 py-8 md:px-8">
       <h1 className="mb-6 text-2xl font-semibold tracking-tight">Ask for a job</h1>
-      <AskForm places={places} people={peopleToChoose()} hows={HOWS} />
+      <AskForm
+        places={places}
+        people={peopleToChoose()}
+        hows={HOWS}
+        profiles={PROFILES.map(({ id, name }) => ({ id, name }))}
+      />
     </div>
   );
 }

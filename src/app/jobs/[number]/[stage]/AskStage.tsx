@@ -1,3 +1,4 @@
+import { profileOf } from "@/core/rules/profiles";
 import type { JobView } from "@/server/queries/jobView";
 import { siteTimeZone } from "@/server/siteTime";
 import { dayAndClock, span } from "@/ui/text/when";
@@ -9,6 +10,10 @@ export function AskStage({ view }: { view: JobView }) {
       <section>
         <h2 className="mb-2 text-lg font-semibold">Work</h2>
         <p className="max-w-prose whitespace-pre-wrap">{view.work}</p>
+        <p className="mt-4">
+          Planned by the rules {profileOf(view.job.profile).name}
+          {view.job.longerThanShift && "; it outlasts one shift"}.
+        </p>
         <h2 className="mt-6 mb-2 text-lg font-semibold">Work faces</h2>
         <table className="table-sm table">
           <thead>

@@ -43,6 +43,7 @@ export function PointsStage({
   });
   const nameOf = (tag: string) => plantOf(view).plant.items.find((item) => item.tag === tag)?.name ?? "";
   const stale = view.isolation ? stalenessOf(view, shown) : null;
+  const glowing = shown.routes.find((route) => route.depth === 0 && route.required > 0);
   const clashes = clashesFor(view, shown);
   const shared = sharedWith(view, shown);
   return (
@@ -69,8 +70,15 @@ export function PointsStage({
         {...extent}
         scene={lantern.scene}
       />
+      {glowing && (
+        <p className="max-w-4xl">
+          <strong>Still glowing with every point isolated:</strong>{" "}
+          <span className="tag whitespace-normal">{glowing.via.join(" › ")}</span>
+        </p>
+      )}
       <Lantern
         key={String(extent.whole)}
+        trace={glowing?.via}
         scene={lantern.scene}
         frames={lantern.frames}
         now={view.isolation ? lantern.now : lantern.frames.length - 1}
