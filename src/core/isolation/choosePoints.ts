@@ -1,5 +1,6 @@
 import type { School } from "../job/jobFile";
 import { cheapestCover, type WayConstraint } from "./coverSearch";
+import { barrierDistance, UNREACHED } from "../trace/barrierDistance";
 import type { BarrierField, Pair } from "./pairs";
 import { relaxedCut, type RelaxedCut } from "./relaxedCut";
 import { requirementOffsets } from "./requirementOffsets";
@@ -37,7 +38,7 @@ export function choosePoints(
   if (asking.length === 0) {
     return { devices: new Set(), cost_hundredths: 0, exact: true, bound_hundredths: 0, layerOf: new Map() };
   }
-  const guess = flowGuess(field, pairs, costOf, school);
+  const guess = flowGuess(field, withUnlisted(field, pairs), costOf, school);
   const short = violations(field, pairs, guess.devices);
   if (short.length === 0 && sum(guess.devices, costOf) === guess.bound_hundredths) {
     // Points that cost nothing can be too many where the flow is only a bound.
@@ -57,6 +58,27 @@ export function choosePoints(
     bound_hundredths,
     layerOf: guess.layerOf,
   };
+}
+
+/**
+ * The pairs, and those that nobody listed because nothing is asked of them: a source that asks at one face may reach
+ * another where it asks nothing or cannot be held, and one flow over both must not ask it there.
+ *
+ * Cost: a search for each face.
+ */
+function withUnlisted(field: BarrierField, pairs: readonly Pair[]): Pair[] {
+  const asking = pairs.filter((pair) => pair.k > 0);
+  const sources = new Map(asking.map(({ source }) => [source.vertex, source]));
+  const faces = new Set(asking.map(({ face }) => face));
+  if (faces.size < 2) return [...pairs];
+  const listed = new Set(pairs.map(({ source, face }) => `${source.vertex} ${face.name}`));
+  const unlisted = [...faces].flatMap((face) => {
+    const distance = barrierDistance(field.graph, field.targetsOf.get(face)!, null);
+    return [...sources.values()]
+      .filter(({ vertex }) => distance.gates[vertex] !== UNREACHED && !listed.has(`${vertex} ${face.name}`))
+      .map((source): Pair => ({ source, face, required: 0, available: 0, k: 0 }));
+  });
+  return [...pairs, ...unlisted];
 }
 
 /** One flow where the requirement has the form for it; else a flow for each face, united, and the dearest as bound. */
