@@ -5,6 +5,7 @@ import type { Read } from "../plant/problem";
 import { barrierDistance, leastWay, viaNames, UNREACHED, type BarrierDistance } from "./barrierDistance";
 import { findingsOf, type Finding } from "./findings";
 import { hiddenBy, hiddenTwin, type HiddenBy } from "./hiddenRoute";
+import { keepArcs } from "./keepArcs";
 import { sourcesOf, type SourceVertex } from "./sources";
 import { ARC, carrierOf, itemAt, placeName, type StateGraph } from "./stateGraph";
 import { waysIn, type WayIn } from "./waysIn";
@@ -132,26 +133,7 @@ const plainGraphs = new WeakMap<StateGraph, StateGraph>();
 function withoutHiddenArcs(graph: StateGraph): StateGraph {
   const known = plainGraphs.get(graph);
   if (known) return known;
-  const keep = (side: StateGraph["out"]): StateGraph["out"] => {
-    const first = new Int32Array(graph.vertexCount + 1);
-    const other = new Int32Array(side.other.length);
-    const type = new Uint8Array(side.other.length);
-    const link = new Int32Array(side.other.length);
-    let slot = 0;
-    for (let vertex = 0; vertex < graph.vertexCount; vertex++) {
-      first[vertex] = slot;
-      if (carrierOf(vertex) === "control") continue;
-      for (let arc = side.first[vertex]!; arc < side.first[vertex + 1]!; arc++) {
-        if (side.type[arc] !== ARC.plain) continue;
-        other[slot] = side.other[arc]!;
-        link[slot] = side.link[arc]!;
-        slot++;
-      }
-    }
-    first[graph.vertexCount] = slot;
-    return { first, other, type, link };
-  };
-  const plain = { ...graph, out: keep(graph.out), in: keep(graph.in) };
+  const plain = keepArcs(graph, (vertex, side, arc) => carrierOf(vertex) !== "control" && side.type[arc] === ARC.plain);
   plainGraphs.set(graph, plain);
   return plain;
 }
