@@ -1,8 +1,12 @@
 import { z } from "zod";
+import { STANDARD_ATMOSPHERE_Pa } from "../units/units";
+import { accumulatorEnergy } from "./accumulatorEnergy";
+import { gasEnergy_J } from "./gasEnergy";
+import { flywheelEnergy_J, raisedMassEnergy_J, springEnergy_J } from "./motionEnergy";
 
 const positive = z.number({ error: "must be a number" }).gt(0, "must be above 0");
-const STANDARD_GRAVITY_m_s2 = 9.80665;
-const ATMOSPHERE_Pa = 101_325;
+/** Nitrogen or air let go to the atmosphere. */
+const NITROGEN_TO_AIR = { gamma: 1.4, ambient_Pa: STANDARD_ATMOSPHERE_Pa } as const;
 
 /** What the register says of a stored energy. Missing figures stay missing: the plan asks for them. */
 export const storedEnergySchema = z.discriminatedUnion(
@@ -13,13 +17,20 @@ export const storedEnergySchema = z.discriminatedUnion(
       capacitance_F: positive.optional(),
       voltage_V: positive.optional(),
       resistance_ohm: positive.optional(),
+      nameplate_s: positive.optional(),
     }),
     z.object({ form: z.literal("accumulator"), volume_m3: positive.optional(), pressure_Pa: positive.optional() }),
     z.object({ form: z.literal("raised mass"), mass_kg: positive.optional(), height_m: positive.optional() }),
     z.object({ form: z.literal("spring"), stiffness_N_m: positive.optional(), travel_m: positive.optional() }),
-    z.object({ form: z.literal("flywheel"), inertia_kg_m2: positive.optional(), speed_rpm: positive.optional() }),
+    z.object({
+      form: z.literal("flywheel"),
+      inertia_kg_m2: positive.optional(),
+      speed_rpm: positive.optional(),
+      drag_Nm: positive.optional(),
+      coast_s: positive.optional(),
+    }),
     z.object({ form: z.literal("trapped pressure"), volume_m3: positive.optional(), pressure_Pa: positive.optional() }),
-    z.object({ form: z.literal("hot body"), temperature_C: z.number().optional() }),
+    z.object({ form: z.literal("hot body"), temperature_C: z.number().optional(), tau_s: positive.optional() }),
     z.object({ form: z.literal("other"), note: z.string().optional() }),
   ],
   {
@@ -32,6 +43,8 @@ export type StoredEnergy = z.output<typeof storedEnergySchema>;
 export type StoredQuantity = Readonly<{
   /** Joules; null when a figure is missing from the register: assume the worst until it is known. */
   energy_J: number | null;
+  /** Where physics has bounds, the upper: a gas that keeps its warmth gives out more. */
+  most_J?: number;
   formula: string;
   source: string;
   missing: readonly string[];
@@ -48,22 +61,32 @@ export function storedQuantity(stored: StoredEnergy): StoredQuantity {
     case "capacitor":
       return quantity("½·C·V²", stored, ["capacitance_F", "voltage_V"], ([c, v]) => 0.5 * c * v * v);
     case "accumulator":
-    case "trapped pressure":
-      return quantity(
+    case "trapped pressure": {
+      const { pressure_Pa, volume_m3 } = stored;
+      const known = pressure_Pa !== undefined && volume_m3 !== undefined;
+      const most = known
+        ? { most_J: accumulatorEnergy({ pressure_Pa, volume_m3, ...NITROGEN_TO_AIR }).isothermal_J }
+        : {};
+      const atOnce = quantity(
         "P·V/(γ−1)·(1−(Pₐ/P)^((γ−1)/γ)), adiabatic, γ 1.4, gas filling the whole volume (the worse)",
         stored,
         ["pressure_Pa", "volume_m3"],
-        ([p, v]) => Math.max(0, ((p * v) / 0.4) * (1 - (ATMOSPHERE_Pa / p) ** (0.4 / 1.4))),
+        ([pressure_Pa, volume_m3]) => gasEnergy_J({ pressure_Pa, volume_m3, ...NITROGEN_TO_AIR }),
       );
+      return { ...atOnce, ...most };
+    }
     case "raised mass":
-      return quantity("m·g·h", stored, ["mass_kg", "height_m"], ([m, h]) => m * STANDARD_GRAVITY_m_s2 * h);
+      return quantity("m·g·h", stored, ["mass_kg", "height_m"], ([mass_kg, height_m]) =>
+        raisedMassEnergy_J({ mass_kg, height_m }),
+      );
     case "spring":
-      return quantity("½·k·x²", stored, ["stiffness_N_m", "travel_m"], ([k, x]) => 0.5 * k * x * x);
+      return quantity("½·k·x²", stored, ["stiffness_N_m", "travel_m"], ([stiffness_N_m, travel_m]) =>
+        springEnergy_J({ stiffness_N_m, travel_m }),
+      );
     case "flywheel":
-      return quantity("½·I·ω²", stored, ["inertia_kg_m2", "speed_rpm"], ([i, rpm]) => {
-        const omega_rad_s = (rpm * 2 * Math.PI) / 60;
-        return 0.5 * i * omega_rad_s * omega_rad_s;
-      });
+      return quantity("½·I·ω²", stored, ["inertia_kg_m2", "speed_rpm"], ([inertia_kg_m2, speed_rpm]) =>
+        flywheelEnergy_J({ inertia_kg_m2, speed_rpm }),
+      );
     case "hot body":
     case "other":
       return { energy_J: null, formula: "not a single figure", source: "practice", missing: [] };

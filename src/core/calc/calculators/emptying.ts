@@ -1,0 +1,388 @@
+import {
+  blowdownBetween_s,
+  blowdownTime_s,
+  pressureRate_Pa_s,
+  unchokedBelow_Pa,
+  type Blowdown,
+  type Heating,
+} from "../../energy/blowdown";
+import {
+  LEAK_SHARE,
+  leakGap_m2,
+  levelReached_s,
+  pressureReached_s,
+  riseReached_s,
+  type GasZone,
+  type LeakClass,
+} from "../../energy/passingValve";
+import { staticHead_Pa } from "../../energy/staticHead";
+import { drainTime_s, heldUpAt_m, liquid_m3, tankHeight_m, type Drain } from "../../energy/tankDrain";
+import { duration, figure } from "../../units/format";
+import { GAS_CONSTANT_J_mol_K, STANDARD_ATMOSPHERE_Pa } from "../../units/units";
+import { NoFigure, passedAt, sampled, type Calculation } from "../calculation";
+import { calculator } from "../calculator";
+import { choice, number, size } from "../fields";
+
+const CROWL_SOURCES = "Torricelli; Crowl and Louvar, Chemical Process Safety, chapter on source models, from memory";
+const LEAKS = Object.keys(LEAK_SHARE) as [LeakClass, ...LeakClass[]];
+export const tankDrain = calculator({
+  name: "tank-drain",
+  task: "Empty and let the pressure go",
+  title: "How long a tank drains",
+  fields: {
+    shape: choice("Shape", ["vertical", "horizontal", "sphere", "cone"], "a cone stands on its point"),
+    diameter_m: size("Diameter", "length", { max: 1000, example: 2.4 }),
+    length_m: size("Length, or height of a vertical one or a cone", "length", {
+      max: 1000,
+      optional: true,
+      example: 3.6,
+      hint: "not needed for a sphere",
+    }),
+    level_m: size("Level above the outlet now", "length", { max: 1000, example: 2 }),
+    end_m: number("Down to", "length", { min: 0, max: 1000, default: 0 }),
+    outlet_m: size("Inside diameter of the outlet", "bore", { max: 10, example: 0.05 }),
+    cd: number("Discharge coefficient", "ratio", { above: 0, max: 1, example: 0.61 }),
+    pad_Pa: number("Pressure on the liquid, gauge", "gauge", { min: -1.02e5, max: 4e8, default: 0 }),
+    density_kg_m3: size("Density", "density", { max: 25_000, default: 1000 }),
+  },
+  compute: (inputs): Calculation => {
+    const drain: Drain = inputs;
+    if ((inputs.shape === "horizontal" || inputs.shape === "cone") && inputs.length_m === undefined) {
+      throw new NoFigure(
+        "length_m",
+        `is missing: a ${inputs.shape} tank needs its ${inputs.shape === "cone" ? "height" : "length"}`,
+      );
+    }
+    const height_m = tankHeight_m(drain);
+    if (height_m !== null && inputs.level_m > height_m) {
+      throw new NoFigure(
+        "level_m",
+        (units) => `is above the top of the tank, which is ${figure(height_m, "length", units)} high`,
+      );
+    }
+    if (inputs.outlet_m > inputs.diameter_m) throw new NoFigure("outlet_m", "is larger than the tank");
+    if (inputs.end_m >= inputs.level_m) throw new NoFigure("end_m", "must be below the level now");
+    const held_m = heldUpAt_m(inputs);
+    if (held_m > 0 && inputs.end_m <= held_m) {
+      throw new NoFigure(
+        "end_m",
+        (units) => `is never reached: the vacuum holds the liquid up at ${figure(held_m, "length", units)}. Let air in`,
+      );
+    }
+    const time_s = drainTime_s(drain);
+    const curve = passedAt(inputs.level_m, inputs.end_m, (level_m, end_m) => drainTime_s({ ...drain, level_m, end_m }));
+    const emptied_m3 = liquid_m3(drain, inputs.level_m) - liquid_m3(drain, inputs.end_m);
+    const pipeOutlet = inputs.outlet_m > inputs.diameter_m / 4;
+    return {
+      results: [
+        { key: "time_s", words: "Drains in", quantity: "duration", value: time_s },
+        { key: "volume_m3", words: "Comes out", quantity: "volume", value: emptied_m3 },
+      ],
+      governs: "time_s",
+      formula: "t = ∫ A(h)/(C_d·A_o·√(2·(g·h + p/ρ))) dh; vertical: A_t/(C_d·A_o)·√(2/g)·(√h₁ − √h₂)",
+      source: CROWL_SOURCES,
+      validity: "A vented tank, thin liquid, an outlet much smaller than the tank, no hose behind it.",
+      warnings: [
+        "A tank that is not vented builds a vacuum, stops draining, and may collapse: let air in.",
+        ...(pipeOutlet ? ["The outlet is more than a quarter of the tank: the formula no longer holds."] : []),
+      ],
+      picture: {
+        kind: "curve",
+        x: { words: "time", quantity: "duration" },
+        y: { words: "level", quantity: "length" },
+        series: [{ words: "level above the outlet", points: curve }],
+        lines: inputs.end_m > 0 ? [{ y: inputs.end_m, words: "down to" }] : [],
+        marks: [{ x: time_s, y: inputs.end_m, words: duration(time_s) }],
+        bands: [],
+      },
+    };
+  },
+});
+
+const gas = {
+  gamma: number("Heat capacity ratio", "ratio", {
+    above: 1,
+    max: 1.67,
+    example: 1.4,
+    hint: "air, nitrogen, hydrogen 1.4; steam 1.3",
+  }),
+  molar_kg: number("Molar mass", "molar", { above: 0, max: 0.4, example: 0.02896 }),
+} as const;
+
+export const blowdown = calculator({
+  name: "blowdown",
+  task: "Empty and let the pressure go",
+  title: "How long a gas blows down",
+  fields: {
+    volume_m3: size("Volume of gas", "volume", { max: 1e6, example: 4 }),
+    start_Pa: size("Pressure now, absolute", "pressure", { max: 4e8, example: 11e5 }),
+    end_Pa: size("Down to, absolute", "pressure", { max: 4e8, example: 1.02e5 }),
+    temperature_K: size("Temperature", "kelvin", { max: 3000, example: 293.15 }),
+    orifice_m: size("Inside diameter of the vent", "bore", { max: 10, example: 0.015 }),
+    line_m: size("Inside diameter of its line", "bore", { max: 10, optional: true }),
+    cd: number("Discharge coefficient", "ratio", { above: 0, max: 1, example: 0.8 }),
+    ...gas,
+    ambient_Pa: size("Pressure outside, absolute", "pressure", { max: 4e8, default: STANDARD_ATMOSPHERE_Pa }),
+    phase: choice("What is in it", ["gas", "liquid that flashes"]),
+  },
+  compute: (inputs): Calculation => {
+    if (inputs.phase === "liquid that flashes") {
+      throw new NoFigure(
+        "phase",
+        "keeps boiling as its pressure falls: this sum does not hold for LPG, ammonia or CO₂",
+      );
+    }
+    const blow: Blowdown = inputs;
+    if (inputs.line_m !== undefined && inputs.orifice_m > inputs.line_m) {
+      throw new NoFigure("orifice_m", "is larger than its line: the line decides, so write its size here");
+    }
+    if (inputs.end_Pa < inputs.ambient_Pa) {
+      throw new NoFigure("end_Pa", "is never reached: it is below the pressure outside");
+    }
+    if (inputs.end_Pa >= inputs.start_Pa) throw new NoFigure("end_Pa", "must be below the pressure now");
+    const isothermal_s = blowdownTime_s(blow, "isothermal");
+    const adiabatic_s = blowdownTime_s(blow, "adiabatic");
+    const time_s = Math.max(isothermal_s, adiabatic_s);
+    const [high, low] = [inputs.start_Pa - inputs.ambient_Pa, inputs.end_Pa - inputs.ambient_Pa].map(Math.sqrt) as [
+      number,
+      number,
+    ];
+    const curve = (heating: Heating) =>
+      passedAt(
+        inputs.start_Pa,
+        inputs.end_Pa,
+        (from, to) => blowdownBetween_s(blow, heating, from, to),
+        (share) => inputs.ambient_Pa + (high + (low - high) * share) ** 2,
+      );
+    const unchoked_Pa = unchokedBelow_Pa(inputs);
+    const choked_s =
+      inputs.start_Pa <= unchoked_Pa
+        ? 0
+        : blowdownTime_s({ ...blow, end_Pa: Math.max(inputs.end_Pa, unchoked_Pa) }, "isothermal");
+    const firstFlow_kg_s =
+      (-pressureRate_Pa_s(blow, "isothermal", inputs.start_Pa) * inputs.volume_m3 * inputs.molar_kg) /
+      (GAS_CONSTANT_J_mol_K * inputs.temperature_K);
+    return {
+      results: [
+        { key: "time_s", words: "Wait at least", quantity: "duration", value: time_s },
+        { key: "isothermal_s", words: "kept warm (isothermal)", quantity: "duration", value: isothermal_s },
+        { key: "adiabatic_s", words: "without heat (adiabatic)", quantity: "duration", value: adiabatic_s },
+        { key: "choked_s", words: "of it choked, at the speed of sound", quantity: "duration", value: choked_s },
+        { key: "first_kg_s", words: "At the start, mass a second", quantity: "mass", value: firstFlow_kg_s },
+      ],
+      governs: "time_s",
+      because: "The truth lies between the two bounds; the longer is safe to wait.",
+      formula: "V·dρ/dt = −ṁ, choked while P/Pₐ is above ((γ+1)/2)^(γ/(γ−1)), then subsonic",
+      source: "textbook balances of an ideal gas through a hole",
+      validity: "An ideal gas, one volume, one hole; not a liquid that boils as it falls.",
+      warnings: ["See the gauge at zero and the bleed quiet: a plugged bleed also shows nothing."],
+      picture: {
+        kind: "curve",
+        x: { words: "time", quantity: "duration" },
+        y: { words: "pressure, absolute", quantity: "pressure" },
+        series: [
+          { words: "isothermal", points: curve("isothermal") },
+          { words: "adiabatic", points: curve("adiabatic"), dashed: true },
+        ],
+        lines: [{ y: inputs.end_Pa, words: "down to" }],
+        marks: [{ x: time_s, y: inputs.end_Pa, words: duration(time_s) }],
+        bands: choked_s > 0 ? [{ from: 0, to: choked_s, words: "choked" }] : [],
+      },
+    };
+  },
+});
+
+export const staticHead = calculator({
+  name: "static-head",
+  task: "Empty and let the pressure go",
+  title: "Pressure under a column of liquid",
+  fields: {
+    density_kg_m3: size("Density", "density", { max: 25_000, example: 1000 }),
+    height_m: number("Height of the column", "length", { min: 0, max: 5000, example: 10 }),
+  },
+  compute: ({ density_kg_m3, height_m }): Calculation => {
+    const at = (height: number) => staticHead_Pa({ density_kg_m3, height_m: height });
+    return {
+      results: [{ key: "pressure_Pa", words: "Pressure at the low point", quantity: "gauge", value: at(height_m) }],
+      governs: "pressure_Pa",
+      formula: "p = ρ·g·h",
+      source: "arithmetic",
+      validity: "A still column. A line through a valley holds it with both its ends open to the air.",
+      warnings: [],
+      picture: {
+        kind: "curve",
+        x: { words: "height above the low point", quantity: "length" },
+        y: { words: "pressure", quantity: "gauge" },
+        series: [{ words: "under the column", points: sampled(0, Math.max(height_m, 0.1), at, 20) }],
+        lines: [],
+        marks: [{ x: height_m, y: at(height_m), words: "this column" }],
+        bands: [],
+      },
+    };
+  },
+});
+
+export const passingGas = calculator({
+  name: "passing-valve",
+  task: "Empty and let the pressure go",
+  title: "A shut valve lets gas by: how long until it harms",
+  fields: {
+    volume_m3: size("Volume behind it", "volume", { max: 1e6, example: 0.5 }),
+    bore_m: size("Line size, inside", "bore", { max: 10, example: 0.08 }),
+    leak: choice("Its seat", LEAKS, "unknown is taken as the worst class"),
+    upstream_Pa: size("Pressure before it, absolute", "pressure", { max: 4e8, example: 8e5 }),
+    start_Pa: size("Behind it now, absolute", "pressure", { max: 4e8, example: 1.01325e5 }),
+    harmful_Pa: size("Harmful at, absolute", "pressure", { max: 4e8, example: 1.5e5 }),
+    temperature_K: size("Temperature", "kelvin", { max: 3000, example: 293.15 }),
+    ...gas,
+  },
+  compute: (inputs): Calculation => {
+    if (inputs.start_Pa >= inputs.harmful_Pa) throw new NoFigure("start_Pa", "is already harmful");
+    const zone: GasZone = { ...inputs, gap_m2: leakGap_m2(inputs.bore_m, inputs.leak) };
+    const time_s = pressureReached_s(zone);
+    const top_Pa = Math.min(inputs.upstream_Pa, inputs.harmful_Pa * 1.2) * 0.9999;
+    const curve =
+      time_s === null
+        ? []
+        : passedAt(
+            inputs.start_Pa,
+            top_Pa,
+            (from, to) => pressureReached_s({ ...zone, start_Pa: from, harmful_Pa: to }) ?? 0,
+          );
+    return {
+      results: [
+        {
+          key: "time_s",
+          words: "Harmful after",
+          quantity: "duration",
+          value: time_s,
+          instead: "never: the supply is not above it",
+        },
+        { key: "gap_m2", words: "As if through a hole of", quantity: "area", value: zone.gap_m2 },
+      ],
+      governs: "time_s",
+      formula: "V·dP/dt = R·T/M·ṁ, choked then subsonic, through a gap that is the leak class's share of the bore",
+      source: "textbook balance; leak classes ANSI/FCI 70-2, from memory",
+      validity:
+        "A guess of the gap: measure the rise with everything shut and use that. Never a reason to go without a bleed.",
+      warnings: ["A shut zone behind one valve fills. Keep its bleed open and in view."],
+      ...(curve.length > 0
+        ? {
+            picture: {
+              kind: "curve" as const,
+              x: { words: "time", quantity: "duration" as const },
+              y: { words: "pressure behind it, absolute", quantity: "pressure" as const },
+              series: [{ words: "behind the valve", points: curve }],
+              lines: [{ y: inputs.harmful_Pa, words: "harmful" }],
+              marks: time_s === null ? [] : [{ x: time_s, y: inputs.harmful_Pa, words: duration(time_s) }],
+              bands: [],
+            },
+          }
+        : {}),
+    };
+  },
+});
+
+export const passingLiquid = calculator({
+  name: "passing-liquid",
+  task: "Empty and let the pressure go",
+  title: "A shut valve lets liquid by: how long until it is full",
+  fields: {
+    harmful_m3: size("Volume that does harm", "volume", { max: 1e6, example: 0.2 }),
+    bore_m: size("Line size, inside", "bore", { max: 10, example: 0.08 }),
+    leak: choice("Its seat", LEAKS, "unknown is taken as the worst class"),
+    difference_Pa: number("Pressure across it", "gauge", { min: 0, max: 4e8, example: 2e5 }),
+    density_kg_m3: size("Density", "density", { max: 25_000, default: 1000 }),
+  },
+  compute: (inputs): Calculation => {
+    const gap_m2 = leakGap_m2(inputs.bore_m, inputs.leak);
+    const time_s = levelReached_s({ ...inputs, gap_m2 });
+    const until = time_s === null ? 3600 : time_s * 1.3;
+    return {
+      results: [
+        {
+          key: "time_s",
+          words: "Filled after",
+          quantity: "duration",
+          value: time_s,
+          instead: "never: there is no pressure behind it",
+        },
+        {
+          key: "flow_m3_s",
+          words: "Flow past the seat",
+          quantity: "smallFlow",
+          value: time_s === null ? 0 : inputs.harmful_m3 / time_s,
+        },
+      ],
+      governs: "time_s",
+      formula: "Q = A·√(2·ΔP/ρ), A the leak class's share of the bore",
+      source: "Torricelli; leak classes ANSI/FCI 70-2, from memory",
+      validity: "A guess of the gap: measure what comes out of the bleed and use that.",
+      warnings: ["A shut zone behind one valve fills. Keep its bleed open and in view."],
+      picture: {
+        kind: "curve",
+        x: { words: "time", quantity: "duration" },
+        y: { words: "leaked in", quantity: "volume" },
+        series: [
+          {
+            words: "leaked in",
+            points: sampled(0, until, (t) => (time_s === null ? 0 : (inputs.harmful_m3 * t) / time_s), 10),
+          },
+        ],
+        lines: [{ y: inputs.harmful_m3, words: "harmful" }],
+        marks: time_s === null ? [] : [{ x: time_s, y: inputs.harmful_m3, words: duration(time_s) }],
+        bands: [],
+      },
+    };
+  },
+});
+
+export const measuredRise = calculator({
+  name: "measured-rise",
+  task: "Empty and let the pressure go",
+  title: "The gauge crept up: how long until it harms",
+  fields: {
+    rise_Pa: number("It rose by", "gauge", { min: 0, max: 4e8, example: 2e4 }),
+    over_s: size("within", "duration", { example: 1800 }),
+    start_Pa: number("Reads now, gauge", "gauge", { min: 0, max: 4e8, example: 0 }),
+    harmful_Pa: size("Harmful at, gauge", "gauge", { max: 4e8, example: 1e5 }),
+  },
+  compute: (inputs): Calculation => {
+    if (inputs.start_Pa >= inputs.harmful_Pa) throw new NoFigure("start_Pa", "is already harmful");
+    const time_s = riseReached_s(inputs);
+    const until = time_s === null ? inputs.over_s : time_s * 1.3;
+    return {
+      results: [
+        {
+          key: "time_s",
+          words: "Harmful after, at the earliest",
+          quantity: "duration",
+          value: time_s,
+          instead: "nothing rose while you watched",
+        },
+      ],
+      governs: "time_s",
+      formula: "t = (P_harmful − P_now)·Δt/ΔP",
+      source: "arithmetic",
+      validity: "Taken as steady: it slows as the zone fills, so this is the earliest.",
+      warnings:
+        time_s === null
+          ? ["No rise in that time is not no leak: watch longer than the job lasts, or keep a bleed open."]
+          : [],
+      picture: {
+        kind: "curve",
+        x: { words: "time", quantity: "duration" },
+        y: { words: "gauge", quantity: "gauge" },
+        series: [
+          {
+            words: "at the rise measured",
+            points: sampled(0, until, (t) => inputs.start_Pa + (inputs.rise_Pa * t) / inputs.over_s, 10),
+          },
+        ],
+        lines: [{ y: inputs.harmful_Pa, words: "harmful" }],
+        marks: time_s === null ? [] : [{ x: time_s, y: inputs.harmful_Pa, words: duration(time_s) }],
+        bands: [],
+      },
+    };
+  },
+});

@@ -1,0 +1,90 @@
+import { STANDARD_GRAVITY_m_s2 } from "../units/units";
+import { integral } from "./quadrature";
+
+export const TANK_SHAPES = ["vertical", "horizontal", "sphere", "cone"] as const;
+/** A cone stands on its point, the outlet there; the others drain from their lowest line. */
+export type TankShape = (typeof TANK_SHAPES)[number];
+
+export type Tank = Readonly<{
+  shape: TankShape;
+  diameter_m: number;
+  /** Of a horizontal cylinder its length, of a vertical one or a cone its height; not used for a sphere. */
+  length_m?: number;
+}>;
+
+export type Drain = Tank &
+  Readonly<{
+    /** Above the outlet. */
+    level_m: number;
+    end_m: number;
+    outlet_m: number;
+    cd: number;
+    /** Gauge pressure on the liquid; below 0 a vacuum holds it up. */
+    pad_Pa: number;
+    density_kg_m3: number;
+  }>;
+
+/** Height of the tank that the level cannot exceed; null where the register has none. */
+export function tankHeight_m({ shape, diameter_m, length_m }: Tank): number | null {
+  return shape === "horizontal" || shape === "sphere" ? diameter_m : length_m ? length_m : null;
+}
+
+/** Area of the surface at a level, in m². */
+export function surface_m2({ shape, diameter_m: d, length_m: l = 0 }: Tank, level_m: number): number {
+  switch (shape) {
+    case "vertical":
+      return (Math.PI / 4) * d * d;
+    case "horizontal":
+      return 2 * l * Math.sqrt(Math.max(0, level_m * (d - level_m)));
+    case "sphere":
+      return Math.PI * level_m * Math.max(0, d - level_m);
+    case "cone":
+      return (Math.PI / 4) * (d * (level_m / l)) ** 2;
+  }
+}
+
+/** Liquid below a level, in m³: the closed forms of each shape. */
+export function liquid_m3({ shape, diameter_m: d, length_m: l = 0 }: Tank, level_m: number): number {
+  const h = level_m;
+  switch (shape) {
+    case "vertical":
+      return (Math.PI / 4) * d * d * h;
+    case "horizontal": {
+      const r = d / 2;
+      const cosine = Math.min(1, Math.max(-1, (r - h) / r));
+      return l * (r * r * Math.acos(cosine) - (r - h) * Math.sqrt(Math.max(0, 2 * r * h - h * h)));
+    }
+    case "sphere":
+      return (Math.PI * h * h * (3 * (d / 2) - h)) / 3;
+    case "cone":
+      return (Math.PI / 12) * (d * (h / l)) ** 2 * h;
+  }
+}
+
+/** Level at and below which a vacuum on the liquid stops the drain; 0 without one. */
+export function heldUpAt_m({ pad_Pa, density_kg_m3 }: Pick<Drain, "pad_Pa" | "density_kg_m3">): number {
+  return Math.max(0, -pad_Pa / (density_kg_m3 * STANDARD_GRAVITY_m_s2));
+}
+
+/**
+ * Time to drain from one level to another through an opening at the bottom, in seconds.
+ *
+ *   t = ∫ A(h) / (C_d·A_o·√(2·(g·h + p/ρ))) dh
+ *
+ * For a vertical tank without a pad that is A_t/(C_d·A_o)·√(2/g)·(√h₁ − √h₂). Integrated over the square root of the
+ * head, so that the last of the liquid, where the flow dies away, stays finite. The pad is constant: a tank that is not
+ * vented builds up a vacuum and stops. Infinite heads and levels at or below `heldUpAt_m` are the caller's to refuse.
+ *
+ * Source: Torricelli with a discharge coefficient; D. A. Crowl and J. F. Louvar, Chemical Process Safety, chapter on
+ * source models, from memory.
+ */
+export function drainTime_s(drain: Drain): number {
+  const { level_m, end_m, outlet_m, cd, pad_Pa, density_kg_m3 } = drain;
+  if (end_m >= level_m) return 0;
+  const pad_m = pad_Pa / (density_kg_m3 * STANDARD_GRAVITY_m_s2);
+  const opening_m2 = (Math.PI / 4) * outlet_m ** 2;
+  const from = Math.sqrt(Math.max(0, end_m + pad_m));
+  const to = Math.sqrt(level_m + pad_m);
+  const head = integral((u) => surface_m2(drain, u * u - pad_m), from, to);
+  return (2 * head) / (cd * opening_m2 * Math.sqrt(2 * STANDARD_GRAVITY_m_s2));
+}
