@@ -40,6 +40,10 @@ const EACH: { [Code in Refusal["code"]]: Extract<Refusal, { code: Code }> } = {
   "plant changed": { code: "plant changed", planned: 1, now: 2 },
   "not in the crew": { code: "not in the crew", job: "J-1" },
   unknown: { code: "unknown", what: "job", name: "J-9" },
+  "review too late": { code: "review too late", hours: 200, most: 168 },
+  "own lock": { code: "own lock", lock: "P-17" },
+  "not read": { code: "not read", lock: "P-17", permit: "P-0001" },
+  "no figure": { code: "no figure", calculator: "How long a tank drains", field: "level_m", why: "is missing" },
   "count differs": { code: "count differs", counted: 1, known: 2 },
 };
 

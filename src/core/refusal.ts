@@ -38,6 +38,10 @@ export type Refusal =
   | { code: "plant changed"; planned: number; now: number }
   | { code: "not in the crew"; job: string }
   | { code: "unknown"; what: string; name: string }
+  | { code: "review too late"; hours: number; most: number }
+  | { code: "own lock"; lock: string }
+  | { code: "not read"; lock: string; permit: string }
+  | { code: "no figure"; calculator: string; field: string; why: string }
   | { code: "count differs"; counted: number; known: number };
 
 /** The sentence for a refusal: what is wrong, then what to do. Read once, at three in the morning. */
@@ -116,6 +120,14 @@ function wordsOf(refusal: Refusal): string {
       return `You are not in the crew of job ${refusal.job}. Ask the coordinator to put you on it before you sign on.`;
     case "unknown":
       return `There is no ${refusal.what} ${refusal.name}.`;
+    case "review too late":
+      return `The next review in ${refusal.hours} hours is too late: the rule profile allows ${refusal.most} at most.`;
+    case "own lock":
+      return `Lock ${refusal.lock} is your own. Take it off yourself and sign off; nobody cuts it while you are here.`;
+    case "not read":
+      return `Your lock ${refusal.lock} on permit ${refusal.permit} was cut. Read how that came about and sign it before anything else.`;
+    case "no figure":
+      return `${refusal.calculator}: ${refusal.field} ${refusal.why}. Mend it on the bench and attach it again.`;
     case "count differs":
       return `You count ${refusal.counted} locks on the box, but ${refusal.known} are on record. Nobody lifts anything until this is cleared up.`;
   }

@@ -1,3 +1,6 @@
+import { storedQuantity, type StoredQuantity } from "../energy/storedEnergy";
+import type { Contents } from "../plant/plant";
+import { STANDARD_ATMOSPHERE_Pa } from "../units/units";
 import type { StateGraph } from "../trace/stateGraph";
 import type { Cavity } from "./cavities";
 
@@ -14,6 +17,8 @@ export type Trapped = Readonly<{
   volume_m3: number | null;
   /** Gauge. Null when the register does not say: take it as the source's. */
   pressure_Pa: number | null;
+  /** What a gas gives out when it is let go, between its bounds; null for what is not known or is no gas. */
+  energy: StoredQuantity | null;
   /** Bleeds of its cavity that are opened. */
   bleeds: readonly string[];
 }>;
@@ -33,6 +38,7 @@ export function darkZoneOf(graph: StateGraph, cavities: readonly Cavity[]): Dark
         fluid: contents.fluid,
         volume_m3: contents.volume_m3 ?? null,
         pressure_Pa: contents.pressure_Pa ?? null,
+        energy: contents.phase === "gas" ? gasHeld(contents) : null,
         bleeds: cavity.bleeds,
       });
     }
@@ -41,4 +47,12 @@ export function darkZoneOf(graph: StateGraph, cavities: readonly Cavity[]): Dark
     places: [...places].sort(),
     trapped: [...trapped.values()].sort((a, b) => (a.place < b.place ? -1 : 1)),
   };
+}
+
+function gasHeld({ volume_m3, pressure_Pa }: Contents): StoredQuantity {
+  return storedQuantity({
+    form: "trapped pressure",
+    volume_m3,
+    pressure_Pa: pressure_Pa === undefined ? undefined : pressure_Pa + STANDARD_ATMOSPHERE_Pa,
+  });
 }

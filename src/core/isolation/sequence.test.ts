@@ -1,6 +1,7 @@
 import fc from "fast-check";
 import { HARMFUL, HARMLESS, SmallPlant } from "../../../tests/support/smallPlant";
-import { stepsOf, type PlannedStep } from "./sequence";
+import { stepsOf } from "./sequence";
+import type { PlannedStep } from "./steps";
 
 const spaded = () =>
   new SmallPlant()
@@ -35,7 +36,7 @@ function before(steps: readonly PlannedStep[], step: PlannedStep): Set<string> {
 
 describe("the order of the steps", () => {
   const plant = spaded();
-  const steps = stepsOf(plant.plan([{ place: "T", how: ["enter"] }]), plant.graph);
+  const steps = stepsOf(plant.plan([{ place: "T", how: ["enter"] }]), plant.graph, [{ place: "T", how: ["enter"] }]);
   const step = (kind: string, subject: string) => {
     const found = steps.find((one) => one.kind === kind && one.subject === subject);
     if (!found) throw new Error(`no step ${kind} ${subject}`);
@@ -76,7 +77,7 @@ describe("the order of the steps", () => {
         fc.constantFrom("T", "P", "M", "SP-1"),
         fc.subarray(["open", "touch", "enter", "hot"] as const, { minLength: 1 }),
         (place, how) => {
-          const made = stepsOf(plant.plan([{ place, how }]), plant.graph);
+          const made = stepsOf(plant.plan([{ place, how }]), plant.graph, [{ place, how }]);
           expect(new Set(made.map((one) => one.id)).size).toBe(made.length);
           for (const one of made) expect(before(made, one).has(one.id)).toBe(false);
         },

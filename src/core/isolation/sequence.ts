@@ -1,92 +1,68 @@
-import type { Competence } from "../people/roles";
+import type { Job } from "../job/jobFile";
 import type { Carrier } from "../plant/carriers";
-import type { Item } from "../plant/plant";
+import type { StoredEnergy } from "../energy/storedEnergy";
+import type { TracedStored } from "../trace/trace";
 import type { StateGraph } from "../trace/stateGraph";
 import type { Plan } from "./plan";
-
-export type StepKind =
-  | "tell"
-  | "stop"
-  | "lock"
-  | "bleed"
-  | "release"
-  | "prove"
-  | "try start"
-  | "close box"
-  | "clear"
-  | "close bleed"
-  | "unlock"
-  | "hand over";
-
-/** One thing to do at one place. Steps without a way between them in `after` may be done side by side. */
-export type PlannedStep = Readonly<{
-  id: string;
-  phase: "isolate" | "restore";
-  kind: StepKind;
-  /** The tag it is done at, or the job. */
-  subject: string;
-  /** What is written on the real device; the person reads it back. */
-  plate: string | null;
-  words: string;
-  competence: Competence | null;
-  /** Ids of the steps that must be done before. */
-  after: readonly string[];
-  /** Proving only: which energy is shown not to be there. */
-  carrier: Carrier | null;
-  /** Proving only: what must not be exceeded, and its unit. */
-  limit: Readonly<{ most: number; unit: string }> | null;
-  secondPerson: boolean;
-}>;
-
-/** What a step is called where there is no room for its words. No two open steps of an isolation share it. */
-export function stepLabel(step: Pick<PlannedStep, "kind" | "subject" | "carrier">): string {
-  return `${step.kind} ${step.subject}${step.carrier === null ? "" : ` (${step.carrier})`}`;
-}
+import { addProofs } from "./proofSteps";
+import { addRestoreSteps } from "./restoreSteps";
+import {
+  competenceFor,
+  driveFirst,
+  itemTagOf,
+  stepList,
+  type PlannedStep,
+  type StepKind,
+  type StepList,
+} from "./steps";
 
 /**
  * The steps of an isolation and of its return, in an order that may be walked.
  *
- * Tell; stop by the normal controls; isolate drives before their process lines; on the process lines the side of the
- * supply first; then bleed, make stored energy harmless, prove every face dead by every carrier that could have come,
- * try to start, close the box. The return runs the other way: clear, close bleeds, locks off, hand over. Common practice.
+ * Tell; stop by the normal controls, and wait until what turns stands; restrain what can fall before the pressure that
+ * holds it is let go; isolate drives before their process lines; bleed, fit blinds, make stored energy harmless, cool;
+ * where people enter, inert what burns before air comes, and purge; prove every face dead by every carrier that could have
+ * come; only then discharge capacitors and apply earths; test the air, try to start, close the box. Common practice.
  *
  * Cost: linear in the plan.
  */
-export function stepsOf(plan: Plan, graph: StateGraph): PlannedStep[] {
-  const item = (tag: string): Item => {
-    const found = graph.plant.items[graph.itemByTag.get(tag) ?? -1];
-    if (found === undefined) throw new Error(`the plan names ${tag}, which the plant does not have`);
-    return found;
-  };
-  const named = (tag: string) => (item(tag).name ? `${tag}, ${item(tag).name}` : tag);
-  const steps: PlannedStep[] = [];
-  let count = 0;
-  const add = (
-    step: Omit<PlannedStep, "id" | "plate" | "carrier" | "limit" | "secondPerson"> & Partial<PlannedStep>,
-  ): string => {
-    const id = `${step.phase === "isolate" ? "i" : "r"}${++count}`;
-    steps.push({ plate: null, carrier: null, limit: null, secondPerson: false, ...step, id });
-    return id;
-  };
-  const faces = [...new Set(plan.routes.map((route) => route.face))];
-  const faceTags = [...new Set(faces.map((face) => (graph.itemByTag.has(face) ? face : face.split(".")[0]!)))];
-
+export function stepsOf(plan: Plan, graph: StateGraph, faces: Job["faces"] = []): PlannedStep[] {
+  const list = stepList(plan, graph);
+  const { named, plateOf, add } = list;
+  const all = list.faces.join(", ");
   const tell = add({
     phase: "isolate",
     kind: "tell",
-    subject: faces.join(", "),
-    words: `Tell the operator and everyone who depends on ${faces.join(", ")} that it goes out of service.`,
+    subject: all,
+    words: `Tell the operator and everyone who depends on ${all} that it goes out of service.`,
     competence: null,
     after: [],
   });
   const stop = add({
     phase: "isolate",
     kind: "stop",
-    subject: faces.join(", "),
-    words: `Run out and stop ${faces.join(", ")} by the normal controls. Leave the controls off.`,
+    subject: all,
+    words: `Run out and stop ${all} by the normal controls. Leave the controls off.`,
     competence: null,
     after: [tell],
   });
+
+  const stored = storedToRelease(plan, graph);
+  const releases = (kind: StepKind, after: readonly string[]) =>
+    stored
+      .filter((row) => releaseKind(row.form) === kind)
+      .map(({ row }) =>
+        add({
+          phase: "isolate",
+          kind,
+          subject: row.source,
+          words: releaseWords(kind, named(row.source), row.harmless),
+          competence: kind === "run down" ? null : kind === "cool" ? "process" : competenceFor([row.carrier]),
+          after,
+        }),
+      );
+  const restrained = releases("restrain", [stop]);
+  const runDowns = releases("run down", [stop]);
 
   const points = [...plan.points].sort(
     (a, b) =>
@@ -105,7 +81,7 @@ export function stepsOf(plan: Plan, graph: StateGraph): PlannedStep[] {
       phase: "isolate",
       kind: "lock",
       subject: point.device,
-      plate: item(point.device).plate ?? point.device,
+      plate: plateOf(point.device),
       words: `${isDrive ? "Open" : "Shut"} ${named(point.device)}, and at once ${point.lockable ? "lock and tag it" : "tag it: it takes no lock, so do something more"}.`,
       competence: competenceFor(point.stops),
       after: isDrive ? [stop] : [stop, ...drives],
@@ -114,67 +90,71 @@ export function stepsOf(plan: Plan, graph: StateGraph): PlannedStep[] {
   }
   const beforeBlinds = [...drives, ...locks];
 
-  const bleeds = [...new Set([...plan.bleeds, ...bleedsAt(graph, faceTags)])].sort().map((tag) => ({
+  const bleeds = [...new Set([...plan.bleeds, ...bleedsAt(graph, list.faceTags)])].sort().map((tag) => ({
     tag,
     id: add({
       phase: "isolate",
       kind: "bleed",
       subject: tag,
-      plate: item(tag).plate ?? tag,
+      plate: plateOf(tag),
       words: `Open ${named(tag)} to a safe place, rod it clear, lock it open and watch until nothing comes.`,
       competence: "process",
-      after: beforeBlinds.length > 0 ? beforeBlinds : [stop],
+      after: [...(beforeBlinds.length > 0 ? beforeBlinds : [stop]), ...restrained],
     }),
   }));
+  const bled = bleeds.map(({ id }) => id);
   // A blind is fitted only where the line behind the valves was bled.
   const blinds = fitted.map((point) =>
     add({
       phase: "isolate",
       kind: "lock",
       subject: point.device,
-      plate: item(point.device).plate ?? point.device,
+      plate: plateOf(point.device),
       words: `Fit ${named(point.device)}: first flange opened as if full, standing aside. Lock and tag it.`,
       competence: "mechanical",
-      after: [stop, ...beforeBlinds, ...bleeds.map(({ id }) => id)],
+      after: [stop, ...beforeBlinds, ...bled],
     }),
   );
   const allLocks = [...beforeBlinds, ...blinds];
-  const stored = [...new Map(plan.stored.map((row) => [row.source, row])).values()].filter((row) =>
-    row.via.slice(1, -1).every((place) => !plan.points.some((point) => point.device === place)),
-  );
-  const releases = stored.map((row) =>
+  const calm = [...allLocks, ...bled, ...restrained];
+  const released = [...releases("release", calm), ...runDowns];
+  const cooled = releases("cool", [...allLocks, ...bled]);
+  const air = airSteps(list, faces, [...allLocks, ...bled, ...cooled]);
+
+  const proofs = addProofs(list, (carrier) => [...calm, ...released, ...(carrier === "heat" ? cooled : [])]);
+  const proofsOf = (carriers: readonly Carrier[]) =>
+    proofs.filter((id) => carriers.includes(list.steps.find((step) => step.id === id)!.carrier!));
+  const provedDead = proofsOf(["power", "control"]);
+  const discharged = releases("discharge", provedDead.length > 0 ? provedDead : calm);
+  const earthed = facesToEarth(list, faces);
+  const earths = earthed.map((face) =>
     add({
       phase: "isolate",
-      kind: "release",
-      subject: row.source,
-      words: `Make the stored energy at ${named(row.source)} harmless: ${row.harmless}.`,
-      competence: competenceFor([row.carrier]),
-      after: [...allLocks, ...bleeds.map(({ id }) => id)],
+      kind: "earth",
+      subject: face,
+      words: `Apply earths at ${face}, earth end first, on every conductor; work between earths. Write their numbers down.`,
+      competence: "electrical",
+      after: [...provedDead, ...discharged],
     }),
   );
-
-  const proofs = faces.flatMap((face) =>
-    carriersToProve(plan, face).map((carrier) =>
-      add({
-        phase: "isolate",
-        kind: "prove",
-        subject: face,
-        words: proofWords(face, carrier),
-        competence: competenceFor([carrier]),
-        after: [...allLocks, ...bleeds.map(({ id }) => id), ...releases],
-        carrier,
-        limit: proofLimit(carrier),
-        secondPerson: FLUIDS.has(carrier),
-      }),
-    ),
+  const ready = [...proofs, ...released, ...cooled, ...discharged, ...earths, ...air];
+  const tested = facesWhere(faces, ["enter", "hot"]).map((face) =>
+    add({
+      phase: "isolate",
+      kind: "test air",
+      subject: face,
+      words: `Test the air of ${face} from outside at every test point: oxygen, then flammable, then toxic. Wait for the hose each time.`,
+      competence: null,
+      after: ready,
+    }),
   );
   const tried = add({
     phase: "isolate",
     kind: "try start",
-    subject: faces.join(", "),
-    words: `Try every way of starting ${faces.join(", ")}. Nothing must move. Leave the controls off.`,
+    subject: all,
+    words: tryWords(all, proofsOf(["control"]).length > 0),
     competence: null,
-    after: proofs.length > 0 ? proofs : [...allLocks, ...releases],
+    after: ready.length + tested.length > 0 ? [...ready, ...tested] : allLocks,
   });
   add({
     phase: "isolate",
@@ -184,75 +164,101 @@ export function stepsOf(plan: Plan, graph: StateGraph): PlannedStep[] {
     competence: null,
     after: [tried],
   });
+  addRestoreSteps(list, { valves, blinds: fitted, bleeds: bleeds.map(({ tag }) => tag), earthed });
+  return [...list.steps];
+}
 
-  const clear = add({
-    phase: "restore",
-    kind: "clear",
-    subject: faces.join(", "),
-    words: "Tools out, open ends closed, guards back, people counted and clear. Tell everyone it comes back.",
-    competence: null,
-    after: [],
-  });
-  const blindsOut = fitted.map((point) =>
-    add({
-      phase: "restore",
-      kind: "unlock",
-      subject: point.device,
-      plate: item(point.device).plate ?? point.device,
-      words: `Take ${named(point.device)} out with its lock and tag, and close the flange with a new gasket.`,
-      competence: "mechanical",
-      after: [clear],
-    }),
+type StoredRow = Readonly<{ row: TracedStored; form: StoredEnergy["form"] | undefined }>;
+
+/** Stored energies that no point of the plan stands before, once each. */
+function storedToRelease(plan: Plan, graph: StateGraph): StoredRow[] {
+  const open = plan.stored.filter((row) =>
+    row.via.slice(1, -1).every((place) => !plan.points.some((point) => point.device === place)),
   );
-  const shut = bleeds.map(({ tag }) =>
-    add({
-      phase: "restore",
-      kind: "close bleed",
-      subject: tag,
-      plate: item(tag).plate ?? tag,
-      words: `Close and plug ${named(tag)}.`,
-      competence: "process",
-      after: [clear, ...blindsOut],
-    }),
-  );
-  const lifted: string[] = [...blindsOut];
-  // Process lines first, the work side before the supply side; drives come back last.
-  for (const point of [...valves].reverse()) {
-    lifted.push(
-      add({
-        phase: "restore",
-        kind: "unlock",
-        subject: point.device,
-        plate: item(point.device).plate ?? point.device,
-        words: `Take lock and tag off ${named(point.device)} and put it back to its normal position.`,
-        competence: competenceFor(point.stops),
-        after: driveFirst(point.stops) === 0 ? [clear, ...shut, ...lifted] : [clear, ...blindsOut, ...shut],
-      }),
-    );
+  return [...new Map(open.map((row) => [row.source, row])).values()].map((row) => ({
+    row,
+    form: graph.plant.items[graph.itemByTag.get(itemTagOf(graph, row.source)) ?? -1]?.sources.find(
+      (source) => !source.feeding && source.carrier === row.carrier,
+    )?.stored?.form,
+  }));
+}
+
+/** When in the order a stored energy is made harmless. What nobody described is released with the pressure. */
+function releaseKind(form: StoredEnergy["form"] | undefined): StepKind {
+  switch (form) {
+    case "raised mass":
+    case "spring":
+      return "restrain";
+    case "flywheel":
+      return "run down";
+    case "capacitor":
+      return "discharge";
+    case "hot body":
+      return "cool";
+    case "accumulator":
+    case "trapped pressure":
+    case "other":
+    case undefined:
+      return "release";
   }
-  add({
-    phase: "restore",
-    kind: "hand over",
-    subject: faces.join(", "),
-    words: `Walk the line, start by the normal controls, watch it run and hand ${faces.join(", ")} to operations.`,
-    competence: null,
-    after: [clear, ...shut, ...lifted],
+}
+
+function releaseWords(kind: StepKind, named: string, harmless: string): string {
+  switch (kind) {
+    case "restrain":
+      return `Restrain ${named}: ${harmless}.`;
+    case "run down":
+      return `Wait for ${named} to run down, see that it stands, then pin it.`;
+    case "cool":
+      return `Let ${named} cool: ${harmless}.`;
+    case "discharge":
+      return `Discharge and short ${named} once it is proved dead and its waiting time is over. Leave the short on.`;
+    default:
+      return `Make the stored energy at ${named} harmless: ${harmless}.`;
+  }
+}
+
+function facesWhere(faces: Job["faces"], hows: readonly string[]): string[] {
+  return [...new Set(faces.filter((face) => face.how.some((how) => hows.includes(how))).map((face) => face.place))];
+}
+
+/** Making the air fit where people enter: what burns is swept out with inert gas before air is let in. */
+function airSteps({ add, graph, item }: StepList, faces: Job["faces"], after: readonly string[]): string[] {
+  return facesWhere(faces, ["enter"]).flatMap((face) => {
+    const { contents } = item(itemTagOf(graph, face));
+    const burns =
+      contents === undefined || contents.hazards.some((one) => one === "flammable" || one === "self-heating");
+    const step = (kind: "inert" | "purge", words: string, before: readonly string[]) =>
+      add({ phase: "isolate", kind, subject: face, words, competence: "process", after: before });
+    const inert = burns
+      ? [step("inert", `Sweep ${face} with inert gas until it can no longer burn. Nobody near its openings.`, after)]
+      : [];
+    return [
+      ...inert,
+      step("purge", `Purge ${face} with air by the blower, exhaust to a safe place, and keep it running.`, [
+        ...after,
+        ...inert,
+      ]),
+    ];
   });
-  return steps;
 }
 
-const FLUIDS: ReadonlySet<Carrier> = new Set(["fluid", "hydraulic", "pneumatic", "bulk"]);
-const WIRES: ReadonlySet<Carrier> = new Set(["power", "control"]);
+/** Above this conductors that people touch are earthed, and where the register does not say. Common practice. */
+const EARTH_ABOVE_V = 1000;
 
-/** Drives and voltages come off before the lines they move. */
-function driveFirst(stops: readonly Carrier[]): 0 | 1 {
-  return stops.some((carrier) => carrier === "power" || carrier === "control" || carrier === "shaft") ? 0 : 1;
+function facesToEarth({ plan, graph, item }: StepList, faces: Job["faces"]): string[] {
+  return facesWhere(faces, ["touch", "open", "enter", "hot"]).filter((face) => {
+    const powered = plan.waysIn.some((way) => way.face === face && way.carrier === "power");
+    const { voltage_V } = item(itemTagOf(graph, face));
+    return powered && (voltage_V === undefined || voltage_V > EARTH_ABOVE_V);
+  });
 }
 
-export function competenceFor(carriers: readonly Carrier[]): Competence {
-  if (carriers.some((carrier) => WIRES.has(carrier) || carrier === "radiation")) return "electrical";
-  if (carriers.some((carrier) => carrier === "shaft" || carrier === "gravity")) return "mechanical";
-  return "process";
+function tryWords(all: string, hasInterlock: boolean): string {
+  const doubt = hasInterlock
+    ? " Where an interlock already blocks the start this proves nothing: the proof counts."
+    : "";
+  return `Try every way of starting ${all}. Nothing must move. Leave the controls off.${doubt}`;
 }
 
 /** Bleeds that are linked straight to the work: the nearest place where a person can see that nothing comes. */
@@ -268,55 +274,4 @@ function bleedsAt(graph: StateGraph, faceTags: readonly string[]): string[] {
     }
   }
   return [...near].sort();
-}
-
-/** What could have come to a face, and so must be shown not to be there. */
-function carriersToProve(plan: Plan, face: string): Carrier[] {
-  const arrives = new Set<Carrier>();
-  for (const way of plan.waysIn) if (way.face === face) arrives.add(way.carrier);
-  for (const row of plan.stored) if (row.face === face) arrives.add(row.arrives);
-  return [...arrives];
-}
-
-function proofWords(face: string, carrier: Carrier): string {
-  switch (carrier) {
-    case "power":
-      return `Prove ${face} dead: every pair of conductors, tester proved before and after.`;
-    case "control":
-      return `Prove every control terminal at ${face} dead, the neighbour's interlock among them.`;
-    case "fluid":
-    case "hydraulic":
-    case "pneumatic":
-      return `Prove ${face} empty of pressure (${carrier}): gauge at zero, bleed clear, nothing comes.`;
-    case "bulk":
-      return `Prove that no solids can come to ${face}.`;
-    case "shaft":
-    case "gravity":
-      return `Prove that ${face} cannot be moved by ${carrier === "shaft" ? "its drive" : "its weight"}.`;
-    case "heat":
-      return `Measure the surface of ${face}.`;
-    case "radiation":
-      return `Survey ${face} with the shutter locked.`;
-  }
-}
-
-/** Common practice, no source; 43 °C is the eight-hour contact limit for bare metal (EN ISO 13732-1, from memory). */
-function proofLimit(carrier: Carrier): { most: number; unit: string } {
-  switch (carrier) {
-    case "power":
-    case "control":
-      return { most: 5, unit: "V" };
-    case "fluid":
-    case "hydraulic":
-    case "pneumatic":
-      return { most: 0.05, unit: "bar" };
-    case "bulk":
-    case "shaft":
-    case "gravity":
-      return { most: 0, unit: "mm moved" };
-    case "heat":
-      return { most: 43, unit: "°C" };
-    case "radiation":
-      return { most: 1, unit: "µSv/h" };
-  }
 }

@@ -1,4 +1,4 @@
-import type { PlannedStep } from "../isolation/sequence";
+import type { PlannedStep } from "../isolation/steps";
 import type { IsolationLife, WalkStep } from "../locks/isolationLife";
 import type { PersonId } from "../people/roles";
 import type { PermitLife } from "../permit/permitLife";
@@ -87,4 +87,12 @@ describe("the one next act", () => {
     expect(nextAct(open, isolation("restored"), [permit("closed")], 0)?.words).toBe("Close the job");
     expect(nextAct(open, isolation("proven"), [permit("cancelled")], 0)?.words).toBe("Write the permit");
   });
+});
+
+test("an isolation that stands past its review is urgent, after a permit that has run out", () => {
+  const standing = isolation("proven");
+  expect(nextAct(open, standing, [], 99, 100)?.urgent).toBe(false);
+  expect(nextAct(open, standing, [], 100, 100)).toMatchObject({ stage: "walk", who: ["coordinator"], urgent: true });
+  const overrun = permit("live", { signOns: [] });
+  expect(nextAct(open, standing, [overrun], 1000, 100)?.words).toContain("has run out");
 });

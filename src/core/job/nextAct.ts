@@ -1,9 +1,9 @@
 import type { IsolationLife } from "../locks/isolationLife";
-import { stepLabel } from "../isolation/sequence";
+import { stepLabel } from "../isolation/steps";
 import { isRunOut, peopleOn, type PermitLife } from "../permit/permitLife";
 import type { Role } from "../people/roles";
 
-export const STAGES = ["ask", "energies", "points", "walk", "permits", "return"] as const;
+export const STAGES = ["ask", "energies", "points", "time", "kit", "walk", "permits", "return"] as const;
 /** A job's page follows the order of the work. */
 export type Stage = (typeof STAGES)[number];
 
@@ -16,6 +16,8 @@ export function nextAct(
   isolation: IsolationLife | null,
   permits: readonly PermitLife[],
   now_ms: number,
+  /** When the isolation is to be looked at again; null where nothing stands. */
+  review_ms: number | null = null,
 ): NextAct | null {
   if (job.state === "closed") return null;
   const act = (stage: Stage, words: string, who: readonly Role[], urgent = false): NextAct => ({
@@ -33,6 +35,9 @@ export function nextAct(
       ["holder"],
       true,
     );
+  }
+  if (isolation !== null && review_ms !== null && now_ms >= review_ms) {
+    return act("walk", `Review isolation ${isolation.number}: it has stood past its date`, ["coordinator"], true);
   }
   if (isolation === null) return act("points", "Choose the points and approve the isolation", ["coordinator"]);
   if (isolation.state === "isolating" || isolation.state === "restoring") {

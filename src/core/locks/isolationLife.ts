@@ -1,5 +1,5 @@
 import type { Competence, PersonId } from "../people/roles";
-import { stepLabel, type PlannedStep } from "../isolation/sequence";
+import { stepLabel, type PlannedStep } from "../isolation/steps";
 import { accept, refuse, type Result } from "../result";
 
 /**

@@ -35,6 +35,8 @@ export type PermitCommand = By &
     | Readonly<{ type: "accept" }>
     | Readonly<{ type: "sign on"; lock: string }>
     | Readonly<{ type: "sign off" }>
+    /** By a forced removal only: the lock of somebody who is not there is off. */
+    | Readonly<{ type: "lock cut"; of: PersonId }>
     | Readonly<{ type: "hand back" }>
     | Readonly<{ type: "close" }>
     | Readonly<{ type: "cancel" }>
@@ -110,12 +112,14 @@ export function decidePermit(permit: PermitLife, command: PermitCommand, facts: 
       const signOn: SignOn = { person: command.by, lock, on_ms: command.at_ms, off_ms: null };
       return no ?? accept({ ...permit, signOns: [...permit.signOns, signOn] });
     }
-    case "sign off": {
-      if (!on.some((signOn) => signOn.person === command.by)) {
+    case "sign off":
+    case "lock cut": {
+      const whose = command.type === "sign off" ? command.by : command.of;
+      if (!on.some((signOn) => signOn.person === whose)) {
         return refuse({ code: "not signed on", permit: permit.number });
       }
       const signOns = permit.signOns.map((signOn) =>
-        signOn.person === command.by && signOn.off_ms === null ? { ...signOn, off_ms: command.at_ms } : signOn,
+        signOn.person === whose && signOn.off_ms === null ? { ...signOn, off_ms: command.at_ms } : signOn,
       );
       return accept({ ...permit, signOns });
     }

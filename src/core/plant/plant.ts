@@ -12,10 +12,17 @@ export type Item = Readonly<{
   area?: string;
   /** Floor level, in metres above the site datum. */
   level_m?: number;
+  /** Where it stands, in metres from the site datum, y to the south; missing means the middle of its area. */
+  x_m?: number;
+  y_m?: number;
   /** What is written on the plate of the real device, when it differs from the tag. */
   plate?: string;
   /** What is inside, in the words of the register. */
   contents?: Contents;
+  /** Its shape, for how long it drains. Missing: a vertical cylinder twice as high as wide, and full, is assumed. */
+  vessel?: Vessel;
+  /** What a person who enters it would find; missing figures are asked for. */
+  space?: Space;
   parts: readonly string[];
   /** Nominal voltage of its conductors. Missing means any: high voltage is assumed where people touch it. */
   voltage_V?: number;
@@ -38,11 +45,35 @@ export type Contents = Readonly<{
   /** What the item holds when full. */
   volume_m3?: number;
   phase?: "liquid" | "gas" | "two-phase" | "solid";
+  density_kg_m3?: number;
+  /** Ratio of heat capacities and molar mass, of a gas. */
+  gamma?: number;
+  molar_kg?: number;
   hazards: readonly Hazard[];
 }>;
 
 export const HAZARDS = ["flammable", "toxic", "corrosive", "asphyxiant", "self-heating"] as const;
 export type Hazard = (typeof HAZARDS)[number];
+
+export const VESSEL_SHAPES = ["vertical", "horizontal", "sphere", "cone"] as const;
+
+export type Vessel = Readonly<{
+  shape: (typeof VESSEL_SHAPES)[number];
+  diameter_m: number;
+  /** Length of a horizontal cylinder, height of a vertical one or a cone. */
+  length_m?: number;
+  /** Level of liquid above its outlet when it is shut down; missing: full. */
+  level_m?: number;
+}>;
+
+/** A space that people enter. */
+export type Space = Readonly<{
+  chimneys?: number;
+  depth_m?: number;
+  travel_m?: number;
+  corners?: number;
+  ducts?: number;
+}>;
 
 /** A place that supplies a carrier by itself. */
 export type Source = Readonly<{
@@ -84,7 +115,12 @@ export type Device = Readonly<{
   positions?: readonly (readonly (readonly [string, string])[])[];
 }>;
 
-export type Bleed = Readonly<{ safe: boolean; gauge: boolean }>;
+export type Bleed = Readonly<{
+  safe: boolean;
+  gauge: boolean;
+  /** Inside diameter; missing: a narrow one is assumed. */
+  bore_m?: number;
+}>;
 
 /** A connection between two places that carries one carrier, both ways unless `oneWay`. */
 export type Link = Readonly<{

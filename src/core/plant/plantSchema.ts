@@ -1,6 +1,6 @@
 import { z } from "zod";
 import { CARRIERS } from "./carriers";
-import { HAZARDS } from "./plant";
+import { HAZARDS, VESSEL_SHAPES } from "./plant";
 import { storedEnergySchema } from "../energy/storedEnergy";
 
 export const PLANT_FORMAT = "heavy-lantern/plant";
@@ -20,6 +20,10 @@ const number = z.number({ error: "must be a number" });
 const carrier = z.enum(CARRIERS, {
   error: (issue) => `unknown carrier ${JSON.stringify(issue.input)}; one of ${CARRIERS.join(", ")}`,
 });
+
+const length = number.gt(0, "must be above 0").max(1000, "must be at most 1000");
+const bore = number.gt(0, "must be above 0").max(10, "must be at most 10");
+const count = number.int("must be a whole number").min(0, "must be 0 or more").max(1000, "must be at most 1000");
 
 const source = z.looseObject({
   carrier,
@@ -44,7 +48,7 @@ const device = z.looseObject({
   stands: z
     .enum(["passing", "stopping", "unknown"], { error: "must be passing, stopping or unknown" })
     .default("unknown"),
-  bore_m: number.gt(0, "must be above 0").max(10, "must be at most 10").optional(),
+  bore_m: bore.optional(),
   flangeClass: word.optional(),
   seatTested: flag.optional(),
   safety: word.min(1, "must not be empty").optional(),
@@ -57,6 +61,8 @@ const item = z.looseObject({
   name: word.optional(),
   area: word.optional(),
   level_m: number.optional(),
+  x_m: number.optional(),
+  y_m: number.optional(),
   plate: word.optional(),
   contents: z
     .object({
@@ -67,7 +73,27 @@ const item = z.looseObject({
       phase: z
         .enum(["liquid", "gas", "two-phase", "solid"], { error: "must be liquid, gas, two-phase or solid" })
         .optional(),
+      density_kg_m3: number.gt(0, "must be above 0").max(25_000, "must be at most 25000").optional(),
+      gamma: number.gt(1, "must be above 1").max(1.67, "must be at most 1.67").optional(),
+      molar_kg: number.gt(0, "must be above 0").max(0.4, "must be at most 0.4").optional(),
       hazards: z.array(z.enum(HAZARDS, { error: `must be among ${HAZARDS.join(", ")}` })).default([]),
+    })
+    .optional(),
+  vessel: z
+    .object({
+      shape: z.enum(VESSEL_SHAPES, { error: `must be ${VESSEL_SHAPES.join(", ")}` }),
+      diameter_m: length,
+      length_m: length.optional(),
+      level_m: number.min(0, "must be 0 or more").max(1000, "must be at most 1000").optional(),
+    })
+    .optional(),
+  space: z
+    .object({
+      chimneys: count.min(1, "must be at least 1").optional(),
+      depth_m: number.min(0, "must be 0 or more").max(500, "must be at most 500").optional(),
+      travel_m: number.min(0, "must be 0 or more").max(500, "must be at most 500").optional(),
+      corners: count.optional(),
+      ducts: count.optional(),
     })
     .optional(),
   parts: z.array(tag, { error: "must be a list of names" }).default([]),
@@ -77,7 +103,7 @@ const item = z.looseObject({
   needs: z.array(carrier).default([]),
   source: z.array(source, { error: "must be a list" }).default([]),
   device: device.optional(),
-  bleed: z.looseObject({ safe: flag.default(false), gauge: flag.default(false) }).optional(),
+  bleed: z.looseObject({ safe: flag.default(false), gauge: flag.default(false), bore_m: bore.optional() }).optional(),
 });
 
 const isoDate = word.regex(/^\d{4}-\d{2}-\d{2}$/, "must be a date, year-month-day");

@@ -10,6 +10,8 @@ export const ITEM_COLUMNS = [
   "kind",
   "area",
   "level_m",
+  "x_m",
+  "y_m",
   "plate",
   "parts",
   "feeder",
@@ -21,7 +23,12 @@ export const ITEM_COLUMNS = [
   "pressure_Pa",
   "volume_m3",
   "phase",
+  "density_kg_m3",
+  "gamma",
+  "molar_kg",
   "hazards",
+  "vessel",
+  "space",
   "source",
   "stored",
   "stops",
@@ -133,21 +140,33 @@ function readTable(file: CsvFile, columns: readonly string[], required: readonly
   return { ok: true, value: parsed.data, warnings: [] };
 }
 
+const CONTENTS_COLUMNS = [
+  "contents",
+  "temperature_C",
+  "pressure_Pa",
+  "volume_m3",
+  "phase",
+  "density_kg_m3",
+  "gamma",
+  "molar_kg",
+  "hazards",
+];
+
 type Say = (field: string, message: string) => void;
 
 function itemFromRow(row: Row, say: Say): Record<string, unknown> {
   const isDevice = ["stops", "credit", "effort", "positive", "lockable", "commonCause", "heldBy"].some(
     (key) => row[key],
   );
-  const hasContents = ["contents", "temperature_C", "pressure_Pa", "volume_m3", "phase", "hazards"].some(
-    (key) => row[key],
-  );
+  const hasContents = CONTENTS_COLUMNS.some((key) => row[key]);
   return dropMissing({
     tag: row.tag,
     name: text(row.name),
     kind: row.kind,
     area: text(row.area),
     level_m: numberCell(row.level_m),
+    x_m: numberCell(row.x_m),
+    y_m: numberCell(row.y_m),
     plate: text(row.plate),
     parts: list(row.parts),
     feeder: text(row.feeder),
@@ -161,9 +180,14 @@ function itemFromRow(row: Row, say: Say): Record<string, unknown> {
           pressure_Pa: numberCell(row.pressure_Pa),
           volume_m3: numberCell(row.volume_m3),
           phase: text(row.phase),
+          density_kg_m3: numberCell(row.density_kg_m3),
+          gamma: numberCell(row.gamma),
+          molar_kg: numberCell(row.molar_kg),
           hazards: list(row.hazards),
         })
       : undefined,
+    vessel: row.vessel ? vesselCell(row.vessel, say) : undefined,
+    space: row.space ? figuresCell(row.space.split(/\s+/), "space", say) : undefined,
     source: [...sourceCells(row.source, say), ...storedCells(row.stored, say)],
     device: isDevice
       ? dropMissing({
@@ -261,9 +285,28 @@ function storedCells(cell: string | undefined, say: Say): Record<string, unknown
 
 function bleedCell(cell: string, say: Say): Record<string, unknown> {
   const words = cell.split(/\s+/);
-  const strange = words.find((word) => word !== "safe" && word !== "gauge");
-  if (strange !== undefined) say("bleed", `do not understand ${strange}; write safe, gauge or both`);
-  return { safe: words.includes("safe"), gauge: words.includes("gauge") };
+  const figures = words.filter((word) => word.startsWith("bore_m="));
+  const strange = words.find((word) => word !== "safe" && word !== "gauge" && !figures.includes(word));
+  if (strange !== undefined)
+    say("bleed", `do not understand ${strange}; write safe, gauge and bore_m=NUMBER as they apply`);
+  return { safe: words.includes("safe"), gauge: words.includes("gauge"), ...figuresCell(figures, "bleed", say) };
+}
+
+/** `horizontal diameter_m=2.4 length_m=5 level_m=2` */
+function vesselCell(cell: string, say: Say): Record<string, unknown> {
+  const [shape, ...figures] = cell.split(/\s+/);
+  return { shape, ...figuresCell(figures, "vessel", say) };
+}
+
+/** `chimneys=1 depth_m=4`, already parted. */
+function figuresCell(words: readonly string[], column: string, say: Say): Record<string, unknown> {
+  return Object.fromEntries(
+    words.map((word) => {
+      const [key = "", value] = word.split("=", 2);
+      if (value === undefined) say(column, `do not understand ${word}; figures are written name=number`);
+      return [key, numberCell(value)];
+    }),
+  );
 }
 
 function text(cell: string | undefined): string | undefined {

@@ -2,6 +2,7 @@ import { z } from "zod";
 import { HOWS } from "../job/jobFile";
 import { CARRIERS } from "../plant/carriers";
 import { FAMILIES, GRADES, isGradeOf } from "./grades";
+import { AFTER_WATCHES } from "./hotWork";
 
 /**
  * A site's rules as data, so that a site can read, edit and sign them. Every row that fits a way of meeting an energy
@@ -38,6 +39,12 @@ const rowSchema = z
     error: "the grade is not of this family",
   });
 
+const waitSchema = z.object({
+  governs: z.enum(["longer", "rule", "sum"]),
+  reason: z.string().min(1),
+  source: z.string().min(1),
+});
+
 const measureSchema = z.object({ id: z.string(), families: z.array(z.enum(FAMILIES)), words: z.string() });
 
 export const profileSchema = z.object({
@@ -50,6 +57,14 @@ export const profileSchema = z.object({
   positiveAbove_Pa: z.number(),
   /** Links walked longer ago than this are taken as not walked, in days. */
   walkedWithin_days: z.number().positive(),
+  /** Where a rule of thumb and a sum disagree, which is waited for, and why. */
+  waits: z.object({ purge: waitSchema, capacitor: waitSchema }),
+  /** The air is tested again no later than this while people are in a space or work hot, in minutes. */
+  airRetest_min: z.number().positive(),
+  /** An isolation that stays is looked at again no later than this, in hours. */
+  reviewEvery_h: z.number().positive(),
+  /** Id of the watch after hot work. */
+  afterWatch: z.enum(AFTER_WATCHES.map(({ id }) => id) as [string, ...string[]]),
   rows: z.array(rowSchema).min(1),
   /** What can be done instead, where a route falls short and a person accepts it. */
   measures: z.array(measureSchema).min(1),

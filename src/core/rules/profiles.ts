@@ -196,7 +196,22 @@ const MEASURES: RuleProfile["measures"] = [
   },
 ];
 
-const limits = { hotAbove_C: 50, highPressureAbove_Pa: 10e5, positiveAbove_Pa: 40e5, walkedWithin_days: 730 };
+const longer = {
+  governs: "longer",
+  reason: "neither the rule of thumb nor the sum knows this space or this apparatus; the longer errs to the safe side",
+  source: PRACTICE,
+} as const;
+
+const limits = {
+  waits: { purge: longer, capacitor: longer },
+  airRetest_min: 120,
+  reviewEvery_h: 168,
+  afterWatch: "class 3",
+  hotAbove_C: 50,
+  highPressureAbove_Pa: 10e5,
+  positiveAbove_Pa: 40e5,
+  walkedWithin_days: 730,
+};
 
 /** Strict: our own, the default. Everything that any of the others asks, and harmful contents judged early. */
 const strict = profileSchema.parse({
@@ -212,6 +227,7 @@ const usStyle = profileSchema.parse({
   id: "us-style",
   name: "US style",
   ...limits,
+  afterWatch: "30 min",
   rows: commonRows({ spaces: OSHA_146, lines: OSHA_147, wires: OSHA_147, highVoltage: OSHA_333, moving: OSHA_147 }).map(
     (row) =>
       row.id === "enter"
@@ -230,6 +246,7 @@ const ukStyle = profileSchema.parse({
   id: "uk-style",
   name: "UK style",
   ...limits,
+  afterWatch: "60 min",
   positiveAbove_Pa: 20e5,
   walkedWithin_days: 365,
   rows: commonRows({ spaces: UK_CONFINED, lines: UK_HSG253, wires: UK_EAWR, highVoltage: UK_EAWR, moving: UK_PUWER }),

@@ -1,0 +1,36 @@
+import type { PlannedStep, StepKind } from "../isolation/steps";
+
+/** Minutes of hands for each kind of step, when nobody has measured better. Common practice, no source. */
+const HANDS_min: Readonly<Record<StepKind, number>> = {
+  tell: 10,
+  stop: 15,
+  restrain: 15,
+  "run down": 2,
+  lock: 8,
+  bleed: 8,
+  release: 10,
+  cool: 3,
+  inert: 15,
+  purge: 10,
+  prove: 8,
+  discharge: 10,
+  earth: 15,
+  "test air": 10,
+  "try start": 5,
+  "close box": 5,
+  clear: 20,
+  "remove earth": 10,
+  "close bleed": 5,
+  unlock: 8,
+  "hand over": 30,
+};
+
+/** Ten pairs and the tester twice. */
+const PROVE_DEAD_min = 15;
+
+/** Minutes of hands for a step; a device's own effort wins, and the same again to take its lock off. */
+export function handsFor_min(step: PlannedStep, effort_min: number | undefined): number {
+  if (step.kind === "lock" || step.kind === "unlock") return effort_min ?? HANDS_min[step.kind];
+  if (step.kind === "prove" && step.carrier === "power") return PROVE_DEAD_min;
+  return HANDS_min[step.kind];
+}

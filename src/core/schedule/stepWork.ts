@@ -1,0 +1,383 @@
+import { testPoints } from "../atmosphere/testPoints";
+import { contactLimit_C } from "../energy/coolDown";
+import { itemTagOf, type PlannedStep } from "../isolation/steps";
+import type { Plan } from "../isolation/plan";
+import type { StoredEnergy } from "../energy/storedEnergy";
+import type { Item } from "../plant/plant";
+import type { StateGraph } from "../trace/stateGraph";
+import { STANDARD_ATMOSPHERE_Pa } from "../units/units";
+import { handsFor_min } from "./effortTable";
+import type { Crew, SetupKey } from "./setup";
+
+/** A wait that physics decides, as a question to a calculator. Plain data: it can be sent to a worker or an address. */
+export type Wait = Readonly<{
+  words: string;
+  calculator: string;
+  /** Inputs from the register, SI. */
+  inputs: Readonly<Record<string, number | string>>;
+  /** Inputs that the job's set-up gives, by the calculator's key. */
+  fromSetup: Readonly<Record<string, SetupKey>>;
+  /** Which result is the wait. */
+  result: string;
+  /** Somebody watches until it is over. */
+  attended: boolean;
+  /** What the register does not say, with what is taken instead. */
+  assumed: readonly string[];
+}>;
+
+/** What a step takes: hands, and waits. */
+export type StepWork = Readonly<{
+  step: string;
+  crew: Crew;
+  hands_s: number;
+  waits: readonly Wait[];
+  /** Waits come before the hands, as in cooling, or after them, as in draining. */
+  waitsFirst: boolean;
+  /** A wait that starts with these steps and not with its own: a capacitor discharges from when it is cut off. */
+  waitsFrom: readonly string[] | null;
+}>;
+
+const MINUTE_s = 60;
+/** A drain nobody measured: a half-inch one. */
+const NARROW_BLEED_m = 0.0125;
+const UNKNOWN = {
+  volume_m3: 2,
+  pipe_m3: 0.2,
+  gauge_Pa: 10e5,
+  coast_s: 30 * MINUTE_s,
+  tau_s: 4 * 3600,
+  space_m3: 30,
+} as const;
+/** Sharp-edged opening, and a short nozzle for gas; textbook values. */
+const CD = { liquid: 0.61, gas: 0.8 } as const;
+/** A gauge is near enough to zero for the bleed to be left: 7 mbar above the outside. */
+const END_Pa = 102_000;
+const VESSELS: ReadonlySet<string> = new Set(["vessel", "tank", "silo", "sump", "exchanger"]);
+
+/**
+ * What each step takes, from the register and the effort table; missing figures are assumed on the slow side and named.
+ * Cost: linear in steps and in what is trapped behind the points.
+ */
+export function workOf(steps: readonly PlannedStep[], plan: Plan, graph: StateGraph): StepWork[] {
+  const itemOf = (place: string): Item | undefined =>
+    graph.plant.items[graph.itemByTag.get(itemTagOf(graph, place)) ?? -1];
+  const driveLocks = steps
+    .filter((step) => step.kind === "lock" && step.competence === "electrical")
+    .map(({ id }) => id);
+  return steps.map((step) => {
+    const waits = waitsOf(step, plan, itemOf);
+    const item = itemOf(step.subject);
+    return {
+      step: step.id,
+      crew: step.competence ?? "anybody",
+      hands_s: handsFor_min(step, item?.device?.effort_min) * MINUTE_s,
+      waits,
+      waitsFirst: step.kind === "cool" || step.kind === "discharge" || step.kind === "run down",
+      waitsFrom: step.kind === "discharge" && driveLocks.length > 0 ? driveLocks : null,
+    };
+  });
+}
+
+function waitsOf(step: PlannedStep, plan: Plan, itemOf: (place: string) => Item | undefined): Wait[] {
+  const item = itemOf(step.subject);
+  switch (step.kind) {
+    case "bleed":
+      return drainWaits(step.subject, plan, itemOf);
+    case "run down":
+      return [runDownWait(step.subject, storedAs(item, "flywheel"))];
+    case "cool":
+      return [coolWait(step.subject, storedAs(item, "hot body"))];
+    case "discharge":
+      return [dischargeWait(step.subject, item, storedAs(item, "capacitor"))];
+    case "release":
+      return releaseWaits(step.subject, item);
+    case "inert":
+      return [inertWait(step.subject, item)];
+    case "purge":
+      return [purgeWait(step.subject, item)];
+    case "test air":
+      return [sampleWaits(step.subject, item)];
+    default:
+      return [];
+  }
+}
+
+function storedAs<F extends StoredEnergy["form"]>(
+  item: Item | undefined,
+  form: F,
+): Extract<StoredEnergy, { form: F }> | undefined {
+  const found = item?.sources.find((source) => source.stored?.form === form)?.stored;
+  return found as Extract<StoredEnergy, { form: F }> | undefined;
+}
+
+/** A figure of the register, or the assumed one with a note of it. */
+function given(value: number | null | undefined, instead: number, note: string, assumed: string[]): number {
+  if (value !== null && value !== undefined) return value;
+  assumed.push(note);
+  return instead;
+}
+
+/** Emptying what this bleed is to drain: one wait for each thing trapped, one after the other. */
+function drainWaits(bleed: string, plan: Plan, itemOf: (place: string) => Item | undefined): Wait[] {
+  const boreOf = (tag: string) => itemOf(tag)?.bleed?.bore_m;
+  const bore = boreOf(bleed);
+  const near = plan.darkZone.trapped.filter((row) => row.bleeds.includes(bleed));
+  if (near.length === 0) {
+    const assumed: string[] = [`what is trapped at ${bleed}: taken as ${UNKNOWN.pipe_m3} m³ of liquid`];
+    return [liquidWait(bleed, undefined, UNKNOWN.pipe_m3, bore, assumed)];
+  }
+  // What several bleeds could drain goes through the widest; the others only show that nothing comes.
+  const widest = (bleeds: readonly string[]) =>
+    bleeds.reduce((best, tag) => ((boreOf(tag) ?? NARROW_BLEED_m) > (boreOf(best) ?? NARROW_BLEED_m) ? tag : best));
+  const trapped = near.filter((row) => widest(row.bleeds) === bleed);
+  return trapped.flatMap((row) => {
+    const item = itemOf(row.place);
+    // Written down as empty: nothing to wait for but to see that nothing comes.
+    if (row.volume_m3 === 0 || item?.vessel?.level_m === 0) return [];
+    const assumed: string[] = [];
+    const usual = VESSELS.has(item?.kind ?? "") ? UNKNOWN.volume_m3 : UNKNOWN.pipe_m3;
+    const volume_m3 = given(row.volume_m3, usual, `volume of ${row.place}: taken as ${usual} m³`, assumed);
+    if (item?.contents?.phase === "gas") return gasWait(bleed, row.place, item, volume_m3, bore, assumed);
+    return liquidWait(bleed, item, volume_m3, bore, assumed);
+  });
+}
+
+function liquidWait(
+  bleed: string,
+  item: Item | undefined,
+  volume_m3: number,
+  bore: number | undefined,
+  assumed: string[],
+): Wait {
+  const outlet_m = given(bore, NARROW_BLEED_m, `bore of ${bleed}: taken as ${NARROW_BLEED_m * 1000} mm`, assumed);
+  const { vessel } = item ?? {};
+  // As high as twice its width: π/4·D²·2D is the volume.
+  const assumed_m = Math.cbrt((2 * volume_m3) / Math.PI);
+  const diameter_m = vessel?.diameter_m ?? assumed_m;
+  const length_m = vessel?.length_m ?? 2 * diameter_m;
+  const shape = vessel?.shape ?? "vertical";
+  const full_m = shape === "vertical" || shape === "cone" ? length_m : diameter_m;
+  if (item && vessel === undefined && VESSELS.has(item.kind)) assumed.push(`shape of ${item.tag}: an upright cylinder`);
+  return {
+    words: `drain ${item?.tag ?? "the line"} through ${bleed}`,
+    calculator: "tank-drain",
+    inputs: {
+      shape,
+      diameter_m,
+      length_m,
+      level_m: Math.min(vessel?.level_m ?? full_m, full_m),
+      outlet_m: Math.min(outlet_m, diameter_m),
+      cd: CD.liquid,
+      density_kg_m3: item?.contents?.density_kg_m3 ?? 1000,
+    },
+    fromSetup: {},
+    result: "time_s",
+    attended: true,
+    assumed,
+  };
+}
+
+function gasWait(
+  bleed: string,
+  place: string,
+  item: Item | undefined,
+  volume_m3: number,
+  bore: number | undefined,
+  assumed: string[],
+): Wait {
+  const { contents } = item ?? {};
+  const gauge = `pressure of ${place}: taken as ${UNKNOWN.gauge_Pa / 1e5} bar`;
+  const start_Pa = given(contents?.pressure_Pa, UNKNOWN.gauge_Pa, gauge, assumed) + STANDARD_ATMOSPHERE_Pa;
+  return blowdownWait(`blow ${place} down through ${bleed}`, {
+    volume_m3,
+    start_Pa,
+    temperature_K: (contents?.temperature_C ?? 20) + 273.15,
+    orifice_m: given(bore, NARROW_BLEED_m, `bore of ${bleed}: taken as ${NARROW_BLEED_m * 1000} mm`, assumed),
+    gamma: contents?.gamma ?? 1.3,
+    molar_kg: contents?.molar_kg ?? 0.029,
+    assumed,
+  });
+}
+
+function blowdownWait(
+  words: string,
+  p: Readonly<{
+    volume_m3: number;
+    start_Pa: number;
+    temperature_K: number;
+    orifice_m: number;
+    gamma: number;
+    molar_kg: number;
+    assumed: readonly string[];
+  }>,
+): Wait {
+  const { assumed, ...inputs } = p;
+  return {
+    words,
+    calculator: "blowdown",
+    // Already at rest: the sum needs a fall, and a hair of one takes no time.
+    inputs: { ...inputs, start_Pa: Math.max(p.start_Pa, END_Pa + 1), end_Pa: END_Pa, cd: CD.gas },
+    fromSetup: {},
+    result: "time_s",
+    attended: true,
+    assumed,
+  };
+}
+
+function releaseWaits(subject: string, item: Item | undefined): Wait[] {
+  const stored = storedAs(item, "trapped pressure") ?? storedAs(item, "accumulator");
+  if (stored === undefined) return [];
+  const assumed: string[] = [`bore of its vent: taken as ${NARROW_BLEED_m * 1000} mm`];
+  return [
+    blowdownWait(`vent ${subject}`, {
+      volume_m3: given(
+        stored.volume_m3,
+        UNKNOWN.volume_m3,
+        `volume of ${subject}: taken as ${UNKNOWN.volume_m3} m³`,
+        assumed,
+      ),
+      start_Pa: given(
+        stored.pressure_Pa,
+        UNKNOWN.gauge_Pa,
+        `pressure of ${subject}: taken as ${UNKNOWN.gauge_Pa / 1e5} bar`,
+        assumed,
+      ),
+      temperature_K: 293.15,
+      orifice_m: NARROW_BLEED_m,
+      gamma: 1.4,
+      molar_kg: 0.028,
+      assumed,
+    }),
+  ];
+}
+
+function runDownWait(subject: string, stored: Extract<StoredEnergy, { form: "flywheel" }> | undefined): Wait {
+  const assumed: string[] = [];
+  const { coast_s, drag_Nm, inertia_kg_m2, speed_rpm } = stored ?? {};
+  const computable = drag_Nm !== undefined && inertia_kg_m2 !== undefined && speed_rpm !== undefined;
+  const note = `coast time of ${subject}: taken as ${UNKNOWN.coast_s / MINUTE_s} min`;
+  const measured_s = coast_s ?? (computable ? undefined : given(undefined, UNKNOWN.coast_s, note, assumed));
+  return {
+    words: `${subject} runs down`,
+    calculator: "run-down",
+    inputs: {
+      // A measured time wins, and these then do not matter.
+      inertia_kg_m2: inertia_kg_m2 ?? 1,
+      speed_rpm: speed_rpm ?? 1000,
+      ...(drag_Nm === undefined ? {} : { drag_Nm }),
+      ...(measured_s === undefined ? {} : { measured_s }),
+    },
+    fromSetup: {},
+    result: "time_s",
+    attended: false,
+    assumed,
+  };
+}
+
+/** Bare metal that people touch all shift. */
+const EIGHT_HOURS_s = 8 * 3600;
+
+function coolWait(subject: string, stored: Extract<StoredEnergy, { form: "hot body" }> | undefined): Wait {
+  const assumed: string[] = [];
+  const start = given(stored?.temperature_C, 200, `temperature of ${subject}: taken as 200 °C`, assumed);
+  const tau = given(
+    stored?.tau_s,
+    UNKNOWN.tau_s,
+    `cooling time τ of ${subject}: taken as ${UNKNOWN.tau_s / 3600} h`,
+    assumed,
+  );
+  return {
+    words: `${subject} cools`,
+    calculator: "cool-down",
+    inputs: { start_C: start, target_C: contactLimit_C(EIGHT_HOURS_s), tau_s: tau },
+    fromSetup: { ambient_C: "ambient_C" },
+    result: "time_s",
+    attended: false,
+    assumed,
+  };
+}
+
+function dischargeWait(
+  subject: string,
+  item: Item | undefined,
+  stored: Extract<StoredEnergy, { form: "capacitor" }> | undefined,
+): Wait {
+  const inside = item?.kind === "drive" || item?.kind === "ups";
+  const assumed: string[] = [];
+  const figures = {
+    capacitance_F: given(stored?.capacitance_F, 0.01, `capacitance of ${subject}: taken as 10 mF`, assumed),
+    voltage_V: given(stored?.voltage_V, 1000, `voltage of ${subject}: taken as 1000 V`, assumed),
+  };
+  if (stored?.resistance_ohm === undefined) assumed.push(`bleed resistor of ${subject}: the rule governs`);
+  return {
+    words: `${subject} discharges`,
+    calculator: "capacitor",
+    inputs: {
+      ...figures,
+      place: inside ? "drive or UPS" : "bare capacitor",
+      ...(stored?.resistance_ohm === undefined ? {} : { resistance_ohm: stored.resistance_ohm }),
+      ...(stored?.nameplate_s === undefined ? {} : { nameplate_s: stored.nameplate_s }),
+    },
+    fromSetup: {},
+    result: "wait_s",
+    attended: false,
+    assumed,
+  };
+}
+
+/** Oxygen of the air, and what is low enough that nothing burns: 2 %. Common practice. */
+const INERT = { c0: 0.209, c: 0.02, cs: 0.001 } as const;
+
+function inertWait(face: string, item: Item | undefined): Wait {
+  const assumed: string[] = [];
+  return {
+    words: `sweep ${face} with inert gas`,
+    calculator: "purge-dilution",
+    inputs: { volume_m3: spaceVolume(face, item, assumed), ...INERT },
+    fromSetup: { flow_m3_s: "inert_m3_s", mixing: "mixing" },
+    result: "time_s",
+    attended: false,
+    assumed,
+  };
+}
+
+function purgeWait(face: string, item: Item | undefined): Wait {
+  const assumed: string[] = [];
+  return {
+    words: `purge ${face}`,
+    calculator: "manhole-purge",
+    inputs: {
+      volume_m3: spaceVolume(face, item, assumed),
+      chimneys: given(item?.space?.chimneys, 1, `chimneys of ${face}: taken as 1`, assumed),
+    },
+    fromSetup: { rated_m3_s: "blower_m3_s", bends: "bends", mixing: "mixing" },
+    result: "time_s",
+    attended: false,
+    assumed,
+  };
+}
+
+function spaceVolume(face: string, item: Item | undefined, assumed: string[]): number {
+  const note = `volume of ${face}: taken as ${UNKNOWN.space_m3} m³`;
+  return given(item?.contents?.volume_m3, UNKNOWN.space_m3, note, assumed) || UNKNOWN.space_m3;
+}
+
+function sampleWaits(face: string, item: Item | undefined): Wait {
+  const assumed: string[] = [];
+  const { space } = item ?? {};
+  const points = testPoints({
+    depth_m: given(space?.depth_m, 5, `depth of ${face}: taken as 5 m`, assumed),
+    travel_m: given(space?.travel_m, 2.4, `length of ${face}: taken as 2.4 m`, assumed),
+    corners: given(space?.corners, 4, `corners of ${face}: taken as 4`, assumed),
+    ducts: space?.ducts ?? 0,
+  });
+  return {
+    words: `wait for the samples of ${face}`,
+    calculator: "sample-wait",
+    inputs: { points: points.length },
+    fromSetup: { hose_m: "hose_m", bore_m: "hoseBore_m", pump_m3_s: "pump_m3_s", t90_s: "t90_s" },
+    result: "all_s",
+    attended: true,
+    assumed,
+  };
+}

@@ -1,0 +1,68 @@
+import type { Job } from "../job/jobFile";
+import type { Plan } from "../isolation/plan";
+import { itemTagOf, stepLabel, type PlannedStep } from "../isolation/steps";
+import { AFTER_WATCHES } from "../rules/hotWork";
+import type { RuleProfile } from "../rules/profile";
+import type { StateGraph } from "../trace/stateGraph";
+import { workOf } from "./stepWork";
+import { PERMIT_s, type TimelineModel, type TimelineStep } from "./timeline";
+import type { Spot } from "./walkingOrder";
+
+/**
+ * What the timeline of a job is made of. Steps that are done are left out, and nothing waits for them any more.
+ * Cost: linear in steps and in what is trapped.
+ */
+export function timelineModel(p: {
+  graph: StateGraph;
+  plan: Plan;
+  job: Job;
+  profile: RuleProfile;
+  steps: readonly (PlannedStep & { done?: unknown })[];
+  window: Readonly<{ from_ms: number; to_ms: number }>;
+  /** Shift changes around the window; the core knows no time zone. */
+  shifts_ms?: readonly number[];
+}): TimelineModel {
+  const { graph, plan, job, profile, steps, window, shifts_ms = [] } = p;
+  const work = new Map(workOf(steps, plan, graph).map((one) => [one.step, one]));
+  const open = steps.filter((step) => !step.done);
+  const still = new Set(open.map(({ id }) => id));
+  const faceSpot = spotOf(graph, job.faces[0]!.place) ?? DATUM;
+  const briefs = (phase: PlannedStep["phase"]): TimelineStep[] =>
+    open
+      .filter((step) => step.phase === phase)
+      .map((step) => {
+        const own = work.get(step.id)!;
+        return {
+          id: step.id,
+          label: stepLabel(step),
+          after: step.after.filter((id) => still.has(id)),
+          spot: spotOf(graph, step.subject) ?? faceSpot,
+          work: own.waitsFrom === null ? own : { ...own, waitsFrom: own.waitsFrom.filter((id) => still.has(id)) },
+        };
+      });
+  const hows = new Set(job.faces.flatMap((face) => face.how));
+  const hot = hows.has("hot");
+  return {
+    isolate: briefs("isolate"),
+    restore: briefs("restore"),
+    done: steps.length - open.length,
+    airRetest_s: hot || hows.has("enter") ? profile.airRetest_min * 60 : null,
+    afterWatch: hot ? AFTER_WATCHES.find(({ id }) => id === profile.afterWatch)! : null,
+    governs: { "manhole-purge": profile.waits.purge.governs, capacitor: profile.waits.capacitor.governs },
+    window,
+    shifts_ms,
+    permit_s: hot ? PERMIT_s.hot : PERMIT_s.other,
+  };
+}
+
+const DATUM: Spot = { x_m: 0, y_m: 0, level_m: 0 };
+
+/** Where a place is: its own coordinates, else the middle of its area; null where neither is in the register. */
+export function spotOf(graph: StateGraph, place: string): Spot | null {
+  const item = graph.plant.items[graph.itemByTag.get(itemTagOf(graph, place)) ?? -1];
+  if (item === undefined) return null;
+  const area = graph.plant.areas.find(({ name }) => name === item.area);
+  const level_m = item.level_m ?? area?.level_m ?? 0;
+  if (item.x_m !== undefined && item.y_m !== undefined) return { x_m: item.x_m, y_m: item.y_m, level_m };
+  return area === undefined ? null : { x_m: area.x_m + area.width_m / 2, y_m: area.y_m + area.depth_m / 2, level_m };
+}
