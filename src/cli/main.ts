@@ -1,5 +1,7 @@
 import { readFileSync } from "node:fs";
 import { basename } from "node:path";
+import { answerOf, calculate } from "../core/calc/calculator";
+import { calculatorNamed, CALCULATORS } from "../core/calc/calculators";
 import { check } from "../core/isolation/check";
 import { plan } from "../core/isolation/plan";
 import { JOB_FORMAT, readJobValue, type Job } from "../core/job/jobFile";
@@ -16,12 +18,26 @@ const QUESTIONS: Record<string, (graph: StateGraph, job: Job, file: string) => R
 class BadInput extends Error {}
 
 function main([question = "", ...files]: string[]): void {
+  if (question === "calc") return calc(files);
   const ask = QUESTIONS[question];
   if (ask === undefined)
-    throw new BadInput(`unknown question ${question}; one of ${Object.keys(QUESTIONS).join(", ")}`);
+    throw new BadInput(`unknown question ${question}; one of ${Object.keys(QUESTIONS).join(", ")}, calc`);
   const { plant, job, jobFile } = readFiles(files);
   const answer = take(ask(buildStateGraph(plant), job, jobFile));
   process.stdout.write(`${JSON.stringify(answer, null, 2)}\n`);
+}
+
+/** One calculator on inputs given as JSON, as an argument or on standard input. */
+function calc([name = "", text]: readonly string[]): void {
+  const which = calculatorNamed(name);
+  if (which === undefined) {
+    throw new BadInput(
+      `unknown calculator ${name || "(none named)"}; one of ${CALCULATORS.map((one) => one.name).join(", ")}`,
+    );
+  }
+  const done = calculate(which, take(parseJson(text ?? readText(0), name)));
+  if (!done.ok) throw new BadInput([name, done.key].filter(Boolean).join(", ") + `: ${done.message}`);
+  process.stdout.write(`${JSON.stringify(answerOf(done), null, 2)}\n`);
 }
 
 /** plant.json and job.json in either order, or items.csv, links.csv and job.json. */
@@ -57,11 +73,12 @@ function readFiles(files: readonly string[]): { plant: Plant; job: Job; jobFile:
   return { plant, job, jobFile };
 }
 
-function readText(path: string): string {
+/** A file, or standard input by its number. */
+function readText(path: string | 0): string {
   try {
     return readFileSync(path, "utf8");
   } catch {
-    throw new BadInput(`${path}: cannot be read`);
+    throw new BadInput(`${path === 0 ? "standard input" : path}: cannot be read`);
   }
 }
 

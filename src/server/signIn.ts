@@ -3,6 +3,7 @@ import { hash, verify } from "@node-rs/argon2";
 import { and, count, eq, gt } from "drizzle-orm";
 import { z } from "zod";
 import { COMPETENCES, ROLES, type Competence, type PersonId, type Role } from "../core/people/roles";
+import type { UnitSystem } from "../core/units/units";
 import type { Db, Tx } from "./db/database";
 import { failedAttempts, people, sessions } from "./db/schema";
 
@@ -13,6 +14,7 @@ export type Person = Readonly<{
   signIn: string;
   roles: readonly Role[];
   competences: readonly Competence[];
+  units: UnitSystem;
 }>;
 
 const SESSION_MS = 14 * 3_600_000; // a long shift with handover, then sign in again
@@ -116,6 +118,7 @@ export function toPerson(row: typeof people.$inferSelect): Person {
     signIn: row.signIn,
     roles: rolesColumn.parse(JSON.parse(row.roles)),
     competences: competencesColumn.parse(JSON.parse(row.competences)),
+    units: row.units,
   };
 }
 

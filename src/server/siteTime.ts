@@ -23,6 +23,22 @@ export function siteClock(at_ms: number, timeZone = siteTimeZone()): string {
   );
 }
 
+/** Shift changes by the site's clock. Common practice. */
+export const SHIFT_HOURS = [6, 14, 22] as const;
+
+/** Every shift change between two moments, in ms. Hours of the site's clock: days of 23 and 25 hours have theirs too. */
+export function shiftChanges(from_ms: number, to_ms: number, timeZone = siteTimeZone()): number[] {
+  const HOUR_MS = 3_600_000;
+  const QUARTER_MS = HOUR_MS / 4;
+  const found: number[] = [];
+  // By quarters, for zones that are not a whole hour off.
+  for (let at = Math.ceil(from_ms / QUARTER_MS) * QUARTER_MS; at < to_ms; at += QUARTER_MS) {
+    const [hour, minute] = siteClock(at, timeZone).split(":").map(Number);
+    if (minute === 0 && SHIFT_HOURS.some((change) => change === hour)) found.push(at);
+  }
+  return found;
+}
+
 /** The time of this request, in ms UTC: a page is drawn for one moment. */
 export function requestTime_ms(): number {
   return Date.now();

@@ -5,7 +5,7 @@ import { join } from "node:path";
 import { runAct, type ActAnswer } from "../../src/server/acts/runAct";
 import { addPerson } from "../../src/server/addPerson";
 import { openDatabase, type Db } from "../../src/server/db/database";
-import { deviations, holds, isolations, jobs, ledger, people } from "../../src/server/db/schema";
+import { deviations, holds, isolationReviews, isolations, jobs, ledger, people } from "../../src/server/db/schema";
 import { verifyLedger } from "../../src/server/ledger/verify";
 import { toPerson } from "../../src/server/signIn";
 import { loadIsolation } from "../../src/server/store/isolationStore";
@@ -238,6 +238,24 @@ describe("two jobs behind the same valves", () => {
         .filter((row) => row.liftedAt === null),
     ).toHaveLength(4);
   }, 60_000);
+
+  test("an isolation that stays is reviewed with a reason and a date, by a coordinator, within the profile's limit", async () => {
+    const isolation = db.select().from(isolations).all()[0]!.number;
+    const review = { isolation, reason: "waits for a gasket", next_h: 24 };
+    expect(refusal(await act("ivo", "isolation.review", review))).toMatch(/coordinator/);
+    expect(refusal(await act("cora", "isolation.review", { ...review, reason: " " }))).toMatch(/write why it stays/);
+    expect(refusal(await act("cora", "isolation.review", { ...review, next_h: 1.5 }))).toMatch(/whole number of hours/);
+    expect(refusal(await act("cora", "isolation.review", { ...review, next_h: 169 }))).toMatch(/168 at most/);
+    expect(refusal(await act("cora", "isolation.review", { ...review, isolation: "S-9999" }))).toMatch(
+      /no isolation S-9999/,
+    );
+    expect(db.select().from(isolationReviews).all()).toHaveLength(0);
+    const answer = await done("cora", "isolation.review", review);
+    expect(answer.next_ms).toBe(clock_ms + 24 * 3_600_000);
+    expect(db.select().from(isolationReviews).all()).toMatchObject([
+      { reason: "waits for a gasket", nextAt: answer.next_ms },
+    ]);
+  });
 
   test("everything refused and done is in a whole ledger", () => {
     expect(verifyLedger(db, headFile)).toMatchObject({ ok: true });

@@ -1,5 +1,6 @@
 import type { Act } from "./act";
-import { doStep, startReturn } from "./isolationActs";
+import { attachFigure, countStore, setUpJob } from "./dayActs";
+import { doStep, reviewIsolation, startReturn } from "./isolationActs";
 import { approveIsolation, askForJob, closeJob } from "./jobActs";
 import { markEnteredInError } from "./ledgerActs";
 import {
@@ -14,6 +15,15 @@ import {
 } from "./permitActs";
 import { acceptDeviation, adjustPlan } from "./planActs";
 import { importPlant } from "./plantActs";
+import {
+  authoriseRemoval,
+  callOffRemoval,
+  cutLock,
+  lookedFor,
+  openRemoval,
+  readRemoval,
+  triedToReach,
+} from "./removalActs";
 import { swapPoint } from "./swapAct";
 
 /** Everything a user can do, by the name it has in the ledger. */
@@ -25,6 +35,7 @@ export const ACTS: ReadonlyMap<string, Act> = new Map(
     adjustPlan,
     acceptDeviation,
     doStep,
+    reviewIsolation,
     draftPermit,
     issuePermit,
     acceptPermit,
@@ -37,5 +48,15 @@ export const ACTS: ReadonlyMap<string, Act> = new Map(
     startReturn,
     closeJob,
     markEnteredInError,
+    openRemoval,
+    lookedFor,
+    triedToReach,
+    authoriseRemoval,
+    cutLock,
+    readRemoval,
+    callOffRemoval,
+    setUpJob,
+    attachFigure,
+    countStore,
   ].map((act) => [act.type, act as unknown as Act]),
 );

@@ -184,7 +184,7 @@ export const approveIsolation = defineAct({
       })
       .run();
     tx.insert(jobIsolations).values({ jobId: row.id, isolationId }).run();
-    stepsOf(made.value, plant.graph).forEach((step, position) => {
+    stepsOf(made.value, plant.graph, job.faces).forEach((step, position) => {
       tx.insert(stepsTable)
         .values({ isolationId, stepId: step.id, position, step: JSON.stringify(step) })
         .run();

@@ -79,7 +79,7 @@ export const draftPermit = defineAct({
 /** The acts on a permit that only change its life. */
 function lifeAct(
   type: string,
-  command: Exclude<PermitCommand["type"], "sign on">,
+  command: Exclude<PermitCommand["type"], "sign on" | "lock cut">,
   words: string,
   roles: readonly Role[],
 ) {

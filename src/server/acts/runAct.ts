@@ -8,6 +8,7 @@ import { database, type Db, type Tx } from "../db/database";
 import { ledger } from "../db/schema";
 import { pinFault, type Person } from "../signIn";
 import type { Act, ActOutcome } from "./act";
+import { READ_REMOVAL, unreadRemoval } from "../store/removalStore";
 import { ACTS } from "./acts";
 
 /** How an act arrives, from a screen or over HTTP. */
@@ -68,7 +69,15 @@ export async function runAct(
     const fault = await pinFault(db, person, pin, clock_ms);
     if (fault) return { ok: false, status: 403, code: "wrong pin", field: "pin", sentence: fault };
   }
-  return record(db, headFile, (tx, now_ms) => act.run({ tx, person, now_ms }, input.data));
+  return record(db, headFile, (tx, now_ms) => {
+    // Who was not there when their lock was cut is told before they do anything else.
+    const unread = act.type === READ_REMOVAL ? null : unreadRemoval(tx, person.id);
+    if (unread) {
+      const refusal = { code: "not read", lock: unread.removal.lock, permit: unread.removal.permit } as const;
+      return { ok: false, subject: unread.removal.permit, refusal };
+    }
+    return act.run({ tx, person, now_ms }, input.data);
+  });
 
   function record(db: Db, headFile: string, run: (tx: Tx, now_ms: number) => ActOutcome): ActAnswer {
     const { answer, head } = db.transaction(

@@ -2,7 +2,7 @@ import { randomUUID } from "node:crypto";
 import { and, eq, isNull, max } from "drizzle-orm";
 import { z } from "zod";
 import { proveSwap, type SwapFault } from "../../core/isolation/proveSwap";
-import { competenceFor, stepLabel, type PlannedStep } from "../../core/isolation/sequence";
+import { competenceFor, stepLabel, type PlannedStep } from "../../core/isolation/steps";
 import { samePlate } from "../../core/locks/isolationLife";
 import type { Refusal } from "../../core/refusal";
 import { holds, items, steps } from "../db/schema";

@@ -10,6 +10,10 @@ export const people = sqliteTable("people", {
   competences: text("competences_json").notNull(),
   passwordHash: text("password_hash").notNull(),
   pinHash: text("pin_hash").notNull(),
+  /** Which units this person reads and types. */
+  units: text("units", { enum: ["metric", "us"] })
+    .notNull()
+    .default("metric"),
   active: integer("active", { mode: "boolean" }).notNull().default(true),
 });
 
@@ -75,6 +79,8 @@ export const jobs = sqliteTable("jobs", {
   title: text("title").notNull(),
   work: text("work").notNull(),
   job: text("job_json").notNull(),
+  /** What it is carried out with: blower, hose, crews. Times only; the plan does not depend on it. */
+  setup: text("setup_json").notNull().default("{}"),
   windowFrom: integer("window_from_ms").notNull(),
   windowTo: integer("window_to_ms").notNull(),
   crew: text("crew_json").notNull(),
@@ -265,6 +271,80 @@ export const permitIsolations = sqliteTable(
       .references(() => isolations.id),
   },
   (table) => [uniqueIndex("permit_isolations_pair").on(table.permitId, table.isolationId)],
+);
+
+/** Looks at isolations that stay: why each stays, and when it is looked at again. */
+export const isolationReviews = sqliteTable(
+  "isolation_reviews",
+  {
+    id: text("id").primaryKey(),
+    isolationId: text("isolation_id")
+      .notNull()
+      .references(() => isolations.id),
+    reason: text("reason").notNull(),
+    reviewedBy: text("reviewed_by")
+      .notNull()
+      .references(() => people.id),
+    reviewedAt: integer("reviewed_at_ms").notNull(),
+    nextAt: integer("next_at_ms").notNull(),
+  },
+  (table) => [index("isolation_reviews_isolation").on(table.isolationId)],
+);
+
+/** Locks of people who left them on, and how each was dealt with. The life is in `removal`; the rest is for looking up. */
+export const forcedRemovals = sqliteTable(
+  "forced_removals",
+  {
+    id: text("id").primaryKey(),
+    permitId: text("permit_id")
+      .notNull()
+      .references(() => permits.id),
+    ownerId: text("owner_id")
+      .notNull()
+      .references(() => people.id),
+    lock: text("lock").notNull(),
+    state: text("state", { enum: ["opened", "missing", "authorised", "cut", "told", "called off"] }).notNull(),
+    removal: text("removal_json").notNull(),
+  },
+  (table) => [
+    index("forced_removals_owner").on(table.ownerId, table.state),
+    index("forced_removals_permit").on(table.permitId),
+  ],
+);
+
+/** A figure that somebody attached to a job or permit: inputs and answer as they were, with the engine that gave it. */
+export const figures = sqliteTable(
+  "figures",
+  {
+    id: text("id").primaryKey(),
+    jobId: text("job_id").references(() => jobs.id),
+    permitId: text("permit_id").references(() => permits.id),
+    calculator: text("calculator").notNull(),
+    inputs: text("inputs_json").notNull(),
+    calculation: text("calculation_json").notNull(),
+    note: text("note").notNull(),
+    engineVersion: text("engine_version").notNull(),
+    attachedBy: text("attached_by")
+      .notNull()
+      .references(() => people.id),
+    attachedAt: integer("attached_at_ms").notNull(),
+  },
+  (table) => [index("figures_job").on(table.jobId), index("figures_permit").on(table.permitId)],
+);
+
+/** What the store has of each thing and size, as last counted. */
+export const stock = sqliteTable(
+  "stock",
+  {
+    thing: text("thing").notNull(),
+    size: text("size").notNull(),
+    count: integer("count").notNull(),
+    countedBy: text("counted_by")
+      .notNull()
+      .references(() => people.id),
+    countedAt: integer("counted_at_ms").notNull(),
+  },
+  (table) => [uniqueIndex("stock_thing_size").on(table.thing, table.size)],
 );
 
 /**

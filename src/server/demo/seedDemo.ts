@@ -2,6 +2,7 @@ import { randomUUID } from "node:crypto";
 import { readFileSync } from "node:fs";
 import { join } from "node:path";
 import { eq } from "drizzle-orm";
+import Papa from "papaparse";
 import { runAct, type ActAnswer } from "../acts/runAct";
 import { addPerson } from "../addPerson";
 import type { Db } from "../db/database";
@@ -45,6 +46,12 @@ export async function seedDemo(db: Db, demoFolder: string, headFile: string, now
   const file = (name: string) => ({ name, text: readFileSync(join(demoFolder, name), "utf8") });
   await act("maren", "plant.import", { files: [file("items.csv"), file("links.csv"), file("areas.csv")] });
   const { revision } = currentPlant(db)!;
+
+  const store = Papa.parse<Record<"thing" | "size" | "count", string>>(file("store.csv").text, {
+    header: true,
+    skipEmptyLines: true,
+  });
+  await act("ruth", "store.count", { lines: store.data.map((line) => ({ ...line, count: Number(line.count) })) });
 
   const ask = (title: string, work: string, faces: unknown[], hours: number) =>
     act("maren", "job.ask", {
@@ -91,7 +98,7 @@ export async function seedDemo(db: Db, demoFolder: string, headFile: string, now
     school: "work",
     plantRevision: revision,
   });
-  await walk(String(agitated.isolation), 3);
+  await walk(String(agitated.isolation), 4);
 
   // The job of the tour: asked for, and everything still to do.
   await ask(
@@ -114,6 +121,47 @@ export async function seedDemo(db: Db, demoFolder: string, headFile: string, now
       { place: "AG-230", how: ["touch"] },
     ],
     10,
+  );
+
+  // Physics decides when this one may start: the tank drains, cools and is purged.
+  const tank = await ask(
+    "Clean the hardened oil day tank from inside",
+    "Empty, cool and purge the tank; enter, clean it and look at the coil and the wall.",
+    [{ place: "T-235", how: ["enter"] }],
+    30,
+  );
+  await act("maren", "job.set-up", {
+    job: tank.job,
+    setup: {
+      blower_m3_s: 0.47,
+      bends: 1,
+      mixing: 3,
+      ambient_C: 24,
+      hose_m: 10,
+      hoseBore_m: 0.004,
+      pump_m3_s: 0.5e-3 / 60,
+      t90_s: 30,
+      work_s: 6 * 3600,
+      people: 3,
+      crews: { mechanical: 2 },
+    },
+  });
+  await act("petra", "figure.attach", {
+    calculator: "tank-drain",
+    inputs: { shape: "vertical", diameter_m: 3.6, length_m: 6, level_m: 5.6, end_m: 0.4, outlet_m: 0.05, cd: 0.61 },
+    to: tank.job,
+    note: "The last 40 cm go out by the vacuum lorry.",
+  });
+
+  // And the crew decides this one: one electrician for eight cubicles.
+  await ask(
+    "Tighten the terminals of eight starters",
+    "Open the cubicles, tighten every terminal to its torque, write the values down.",
+    ["K-333", "K-334", "K-336", "K-337", "K-342", "K-344", "K-345", "K-346"].map((place) => ({
+      place,
+      how: ["touch"],
+    })),
+    12,
   );
 
   async function walk(isolation: string, most: number): Promise<void> {

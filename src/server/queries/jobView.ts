@@ -9,6 +9,8 @@ import type { Lit } from "../../core/isolation/singleFailures";
 import { jobSchema, type Job, type School } from "../../core/job/jobFile";
 import { nextAct, type NextAct } from "../../core/job/nextAct";
 import type { IsolationLife } from "../../core/locks/isolationLife";
+import { reviewDue_ms, type Review } from "../../core/locks/review";
+import { profileOf } from "../../core/rules/profiles";
 import { isRunOut, peopleOn } from "../../core/permit/permitLife";
 import {
   lanternLight,
@@ -18,7 +20,7 @@ import {
   type LanternScene,
 } from "../../core/trace/lanternScene";
 import { database } from "../db/database";
-import { isolations, jobIsolations, jobs, people, permits } from "../db/schema";
+import { isolationReviews, isolations, jobIsolations, jobs, people, permits } from "../db/schema";
 import { namesOf } from "../signIn";
 import { acceptedFor, type StoredDeviation } from "../store/deviationStore";
 import { liveJobs } from "../store/liveJobs";
@@ -36,6 +38,14 @@ export type PermitSummary = Readonly<{
   validTo_ms: number;
   holder: string;
   on: number;
+}>;
+
+export type ReviewView = Readonly<{
+  since_ms: number;
+  due_ms: number;
+  overdue: boolean;
+  most_h: number;
+  reviews: readonly (Review & Readonly<{ by: string }>)[];
 }>;
 
 export type JobView = Readonly<{
@@ -61,6 +71,8 @@ export type JobView = Readonly<{
   /** Tags of the devices that its locks hang on now. */
   held: readonly string[];
   approvedBy: string | null;
+  /** Since when the isolation stands, its looks so far, and the next; null where none stands. */
+  review: ReviewView | null;
   boxes: readonly { number: string; state: string; locks: readonly { person: string; lock: string; onAt: number }[] }[];
   permits: readonly PermitSummary[];
   next: NextAct | null;
@@ -81,6 +93,9 @@ export function jobView(number: string, now_ms: number): JobView | null {
       number: isolations.number,
       revision: isolations.plantRevision,
       by: isolations.approvedBy,
+      approvedAt: isolations.approvedAt,
+      profile: isolations.ruleProfile,
+      state: isolations.state,
     })
     .from(jobIsolations)
     .innerJoin(isolations, eq(isolations.id, jobIsolations.isolationId))
@@ -96,6 +111,7 @@ export function jobView(number: string, now_ms: number): JobView | null {
     .orderBy(asc(permits.number))
     .all()
     .map((permit) => loadPermit(db, permit.number)!);
+  const review = standing ? reviewOf(standing, now_ms, nameOf) : null;
   const boxes = standing ? boxesOf(db, [standing.id]) : [];
   const job = jobSchema.parse(JSON.parse(row.job));
   const { graph } = standing ? plantAt(db, standing.revision) : plant;
@@ -120,6 +136,7 @@ export function jobView(number: string, now_ms: number): JobView | null {
     isolation,
     held: standing ? (liveJobs(db).find((live) => live.isolation === standing.number)?.holds ?? []) : [],
     approvedBy: standing ? nameOf(standing.by) : null,
+    review,
     boxes: boxes.map((box) => ({
       number: box.number,
       state: box.state,
@@ -143,8 +160,27 @@ export function jobView(number: string, now_ms: number): JobView | null {
       isolation,
       written.map(({ life }) => life),
       now_ms,
+      review?.due_ms ?? null,
     ),
   };
+}
+
+function reviewOf(
+  standing: Readonly<{ id: string; approvedAt: number; profile: string; state: string }>,
+  now_ms: number,
+  nameOf: (id: string) => string,
+): ReviewView | null {
+  const reviews = database()
+    .select()
+    .from(isolationReviews)
+    .where(eq(isolationReviews.isolationId, standing.id))
+    .orderBy(desc(isolationReviews.reviewedAt))
+    .all()
+    .map((row) => ({ at_ms: row.reviewedAt, next_ms: row.nextAt, reason: row.reason, by: nameOf(row.reviewedBy) }));
+  const most_h = profileOf(standing.profile).reviewEvery_h;
+  const isolation = { approved_ms: standing.approvedAt, isRestored: standing.state === "restored" };
+  const due_ms = reviewDue_ms(isolation, reviews, most_h * 3600);
+  return due_ms === null ? null : { since_ms: standing.approvedAt, due_ms, overdue: now_ms >= due_ms, most_h, reviews };
 }
 
 export function plantOf(view: JobView): CurrentPlant {

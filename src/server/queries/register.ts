@@ -1,5 +1,6 @@
 import { and, asc, count, desc, eq, like, or } from "drizzle-orm";
-import type { Item } from "../../core/plant/plant";
+import type { Area, Item } from "../../core/plant/plant";
+import { spotOf } from "../../core/schedule/timelineModel";
 import { database } from "../db/database";
 import { holds, isolations, items, people, plantRevisions } from "../db/schema";
 import { liveJobs } from "../store/liveJobs";
@@ -71,6 +72,28 @@ export function revisions() {
     .orderBy(desc(plantRevisions.revision))
     .limit(10)
     .all();
+}
+
+/** Where a tag stands on the site plan; the middle of the site where the tag is not known or says nothing. */
+export function spotOfTag(tag: string): { x_m: number; y_m: number; tag: string } | null {
+  const plant = currentPlant(database());
+  if (plant === null || plant.plant.areas.length === 0) return null;
+  const spot = tag === "" ? null : spotOf(plant.graph, tag);
+  if (spot) return { x_m: spot.x_m, y_m: spot.y_m, tag };
+  const middle = (from: (area: Area) => number, size: (area: Area) => number) =>
+    (Math.min(...plant.plant.areas.map(from)) + Math.max(...plant.plant.areas.map((area) => from(area) + size(area)))) /
+    2;
+  return {
+    x_m: middle(
+      (area) => area.x_m,
+      (area) => area.width_m,
+    ),
+    y_m: middle(
+      (area) => area.y_m,
+      (area) => area.depth_m,
+    ),
+    tag: "middle of the site",
+  };
 }
 
 /** The areas of today's register with how much stands in each, and the jobs whose points are locked there. */

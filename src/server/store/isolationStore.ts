@@ -1,6 +1,6 @@
 import { randomUUID } from "node:crypto";
 import { and, asc, eq, isNull, notInArray } from "drizzle-orm";
-import type { PlannedStep } from "../../core/isolation/sequence";
+import type { PlannedStep } from "../../core/isolation/steps";
 import type { IsolationFacts, IsolationLife, WalkStep } from "../../core/locks/isolationLife";
 import type { PersonId } from "../../core/people/roles";
 import type { Tx } from "../db/database";
