@@ -217,6 +217,7 @@ const HELP = `Heavy Lantern
   ./lantern start                         your own site's data (LANTERN_DATA, default ./data)
   ./lantern test                          everything that must pass
   ./lantern trace|plan|check FILE…        the engine on files, JSON out
+  ./lantern calc NAME '{…}'               one calculator, JSON in (or on standard input) and out
   ./lantern person NAME SIGN-IN ROLES [COMPETENCES]
   ./lantern import SIGN-IN FILE…          a plant register in, signed with LANTERN_PIN
   ./lantern export [FILE]                 the plant register out
@@ -247,6 +248,7 @@ switch (command) {
   case "trace":
   case "plan":
   case "check":
+  case "calc":
     install();
     bundle();
     process.exit(spawnSync("node", [join(STAMPS, "cli.mjs"), command, ...args], { stdio: "inherit", env }).status ?? 1);

@@ -18,9 +18,9 @@ const VIEWS = [
   { name: "board", path: "/", who: "Maren", theme: "night" },
   { name: "ask", path: "/jobs/new", who: "Maren", theme: "day" },
   { name: "energies", path: "/jobs/J-0003/energies", who: "Maren", theme: "night" },
-  { name: "ways-in", path: "/jobs/J-0003/energies", who: "Maren", theme: "day", scrollTo: "Into K-207" },
   { name: "points", path: "/jobs/J-0003/points", who: "Maren", theme: "night" },
-  { name: "why-each-point", path: "/jobs/J-0003/points", who: "Maren", theme: "day", scrollTo: "Why each point" },
+  { name: "time", path: "/jobs/J-0005/time", who: "Maren", theme: "night" },
+  { name: "kit", path: "/jobs/J-0005/kit", who: "Ruth", theme: "day" },
   { name: "shortfalls", path: "/jobs/J-0004/points", who: "Signe", theme: "day", scrollTo: "short of what" },
   { name: "lantern", path: "/jobs/J-0004/points", who: "Maren", theme: "night", scrollTo: "short of what", by: 620 },
   { name: "behind", path: "/jobs/J-0004/points", who: "Maren", theme: "night", scrollTo: "Shut-in spaces" },
@@ -39,7 +39,7 @@ const VIEWS = [
   { name: "return", path: "/jobs/J-0001/return", who: "Maren", theme: "night" },
   { name: "plant", path: "/plant", who: "Maren", theme: "day" },
   { name: "item", path: "/plant/VF-230", who: "Maren", theme: "night" },
-  { name: "import", path: "/plant/import", who: "Maren", theme: "day" },
+  { name: "calculator", path: "/bench/blowdown", who: "Petra", theme: "day" },
   { name: "ledger", path: "/ledger", who: "Maren", theme: "day" },
 ];
 

@@ -2,10 +2,14 @@ import type { Metadata } from "next";
 import { cookies } from "next/headers";
 import type { ReactNode } from "react";
 import { signOut } from "./sign-in/actions";
+import { chooseUnits } from "./units/actions";
 import { stripPermits } from "@/server/queries/board";
+import { unreadFor } from "@/server/queries/removals";
 import { currentPerson, isDemo } from "@/server/session";
 import { requestTime_ms, siteTimeZone } from "@/server/siteTime";
+import { UnreadRemoval } from "@/ui/locks/UnreadRemoval";
 import { ShiftStrip } from "@/ui/shell/ShiftStrip";
+import { UnitSwitch } from "@/ui/shell/UnitSwitch";
 import { ThemeSwitch } from "@/ui/shell/ThemeSwitch";
 import { TopBar } from "@/ui/shell/TopBar";
 import "./globals.css";
@@ -19,6 +23,7 @@ export const dynamic = "force-dynamic";
 export default async function Layout({ children }: { children: ReactNode }) {
   const theme = (await cookies()).get("lantern_theme")?.value === "day" ? "day" : "night";
   const person = await currentPerson();
+  const unread = person && unreadFor(person.id);
   const now_ms = requestTime_ms();
   return (
     <html lang="en" data-theme={theme}>
@@ -30,6 +35,7 @@ export default async function Layout({ children }: { children: ReactNode }) {
           <>
             <ShiftStrip bars={stripPermits(now_ms)} now_ms={now_ms} timeZone={siteTimeZone()} />
             <TopBar person={person.name} roles={[...person.roles, ...person.competences].join(", ")}>
+              <UnitSwitch units={person.units} choose={chooseUnits} />
               <ThemeSwitch theme={theme} />
               <form action={signOut}>
                 <button className="btn btn-ghost" type="submit">
@@ -40,7 +46,7 @@ export default async function Layout({ children }: { children: ReactNode }) {
           </>
         )}
         <main id="main" className="flex-1">
-          {children}
+          {unread ? <UnreadRemoval removal={unread} timeZone={siteTimeZone()} /> : children}
         </main>
         <footer className="no-print px-4 py-4 text-sm opacity-85 md:px-8">
           {isDemo() && "Demo: everybody and everything here is invented. "}A planning and record aid. Local codes,

@@ -26,6 +26,7 @@ test("forbidden acts are refused with a sentence, and nothing is changed", async
   const petra = await as("Petra Quillon");
   const tomas = await as("Tomas Veyron");
   const sunniva = await as("Sunniva Rask");
+  const jonas = await as("Jonas Ekeberg");
   const maren = await as("Maren Tolve");
   const idris = await as("Idris Halloway");
 
@@ -71,7 +72,7 @@ test("forbidden acts are refused with a sentence, and nothing is changed", async
   await refused(post(petra, "job.close", { job: "J-0001" }), 403, /may not close a job/);
 
   // A lock hung, or a step done, without the competence; and out of order.
-  await refused(post(sunniva, "step.do", { isolation: "S-0002", step: "i5" }), 409, /needs electrical competence/);
+  await refused(post(jonas, "step.do", { isolation: "S-0002", step: "i5" }), 409, /needs mechanical competence/);
   await refused(post(sunniva, "step.do", { isolation: "S-0002", step: "i8" }), 409, /cannot be done yet\. First: /);
 
   // The locks stay while somebody is on.
@@ -110,11 +111,11 @@ test("forbidden acts are refused with a sentence, and nothing is changed", async
   await tomas.goto("/permits/P-0001");
   await expect(tomas.getByRole("form", { name: "Hand back" })).toHaveCount(0);
   await sunniva.goto("/jobs/J-0002/walk");
-  const release = sunniva.getByRole("form", { name: "release AG-230" });
-  await release.getByLabel("Your PIN").fill("9999");
-  await release.getByRole("button").click();
-  await expect(release.getByRole("alert")).toContainText("The PIN is not right");
-  await expect(release.getByLabel("Your PIN")).toHaveValue("9999");
+  const proof = sunniva.getByRole("form", { name: "prove AG-230 (shaft)" });
+  await proof.getByLabel("Your PIN").fill("9999");
+  await proof.getByRole("button").click();
+  await expect(proof.getByRole("alert")).toContainText("The PIN is not right");
+  await expect(proof.getByLabel("Your PIN")).toHaveValue("9999");
   expect(state(site)).toBe(before);
 
   // Refusals are evidence.

@@ -47,7 +47,7 @@ export const test = base.extend<{ as: (name: string) => Promise<Page> }, { site:
       await ended;
       rmSync(data, { recursive: true, force: true });
     },
-    { scope: "worker", timeout: 60_000 },
+    { scope: "worker", timeout: 240_000 },
   ],
 
   /** A page of their own for each person, signed in by the demo's one click. */

@@ -157,9 +157,10 @@ async function post(envelope: unknown): Promise<Answer> {
 /** Marks the field that the server named and puts the cursor there. */
 function markField(form: HTMLFormElement, field: string | undefined, describedBy: string): void {
   if (!field) return;
-  const base = field.split(".")[0]!;
+  const [base = "", ...rest] = field.split(".");
+  const leaf = rest.at(-1) ?? base;
   const input = form.querySelector<HTMLElement>(
-    `[name="${CSS.escape(field)}"], [name="${CSS.escape(base)}"], [data-field="${CSS.escape(base)}"]`,
+    `[name="${CSS.escape(field)}"], [name="${CSS.escape(base)}"], [name="${CSS.escape(leaf)}"], [data-field="${CSS.escape(base)}"]`,
   );
   input?.setAttribute("aria-invalid", "true");
   input?.setAttribute("aria-describedby", describedBy);

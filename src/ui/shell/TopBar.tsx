@@ -7,6 +7,8 @@ import type { ReactNode } from "react";
 const PLACES = [
   { href: "/", words: "Board" },
   { href: "/plant", words: "Plant" },
+  { href: "/bench", words: "Bench" },
+  { href: "/store", words: "Store" },
   { href: "/ledger", words: "Ledger" },
 ] as const;
 

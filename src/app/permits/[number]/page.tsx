@@ -3,6 +3,10 @@ import Link from "next/link";
 import { notFound } from "next/navigation";
 import type { ReactNode } from "react";
 import { permitView, type PermitView } from "@/server/queries/board";
+import { removalsOf } from "@/server/queries/removals";
+import { Removals } from "@/ui/locks/Removals";
+import { figuresFor } from "@/server/queries/dayView";
+import { AttachedFigures } from "@/ui/bench/AttachedFigures";
 import { requirePerson } from "@/server/session";
 import { requestTime_ms, siteTimeZone } from "@/server/siteTime";
 import type { Person } from "@/server/signIn";
@@ -25,6 +29,7 @@ export default async function PermitPage({ params }: Params) {
   const timeZone = siteTimeZone();
   const on = permit.signOns.filter((signOn) => signOn.off_ms === null);
   const left = permit.validTo_ms - now_ms;
+  const figures = figuresFor({ permit: permit.number });
   return (
     <div className="grid max-w-6xl gap-x-14 gap-y-8 px-4 py-6 md:px-8 lg:grid-cols-[minmax(0,1.2fr)_minmax(0,1fr)]">
       <section>
@@ -77,9 +82,21 @@ export default async function PermitPage({ params }: Params) {
             ))}
           </Row>
         </dl>
+        {figures.length > 0 && (
+          <div className="mt-8">
+            <AttachedFigures figures={figures} units={person.units} timeZone={timeZone} />
+          </div>
+        )}
       </section>
       <section aria-label="Acts and people" className="space-y-8">
         <PermitActs permit={permit} person={person} />
+        <Removals
+          permit={permit.number}
+          removals={removalsOf(permit.number)}
+          on={on}
+          person={{ id: person.id, roles: person.roles }}
+          timeZone={timeZone}
+        />
         <div>
           <h2 className="mb-2 text-lg font-semibold">
             Signed on now: <span className="num">{on.length}</span>

@@ -4,6 +4,7 @@ import { notFound } from "next/navigation";
 import type { ReactNode } from "react";
 import { storedQuantity, wayToMakeHarmless } from "@/core/energy/storedEnergy";
 import { itemSheet } from "@/server/queries/register";
+import { figure } from "@/core/units/format";
 import { requirePerson } from "@/server/session";
 import { siteTimeZone } from "@/server/siteTime";
 import { Carrier } from "@/ui/text/Carrier";
@@ -17,7 +18,7 @@ export async function generateMetadata({ params }: Params): Promise<Metadata> {
 }
 
 export default async function ItemPage({ params }: Params) {
-  await requirePerson();
+  const { units } = await requirePerson();
   const tag = decodeURIComponent((await params).tag);
   const sheet = itemSheet(tag);
   if (sheet === null) notFound();
@@ -58,10 +59,10 @@ export default async function ItemPage({ params }: Params) {
           <Row label="Contents">
             {item.contents.fluid}
             {item.contents.temperature_C !== undefined && (
-              <span className="num">, {item.contents.temperature_C} °C</span>
+              <span className="num">, {figure(item.contents.temperature_C, "temperature", units)}</span>
             )}
             {item.contents.pressure_Pa !== undefined && (
-              <span className="num">, {item.contents.pressure_Pa / 1e5} bar gauge</span>
+              <span className="num">, {figure(item.contents.pressure_Pa, "gauge", units)} gauge</span>
             )}
             {item.contents.hazards.length > 0 && <strong>, {item.contents.hazards.join(", ")}</strong>}
           </Row>
@@ -73,7 +74,7 @@ export default async function ItemPage({ params }: Params) {
             {source.regenerating && ", comes back by itself"}
             {source.stored && (
               <span className="block">
-                {energy(storedQuantity(source.stored))}. {wayToMakeHarmless(source.stored)}.
+                {energy(storedQuantity(source.stored), units)}. {wayToMakeHarmless(source.stored)}.
               </span>
             )}
           </Row>

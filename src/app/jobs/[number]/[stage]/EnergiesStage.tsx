@@ -1,6 +1,7 @@
 import { Fragment } from "react";
 import type { Plan } from "@/core/isolation/plan";
 import type { WayIn } from "@/core/trace/waysIn";
+import type { UnitSystem } from "@/core/units/units";
 import { lanternOf, planOf, type JobView } from "@/server/queries/jobView";
 import { Lantern } from "@/ui/lantern/Lantern";
 import { Carrier } from "@/ui/text/Carrier";
@@ -9,7 +10,7 @@ import { Route } from "@/ui/text/Route";
 import { WideTable } from "@/ui/text/WideTable";
 
 /** Every way by which energy comes in, with its sources; what is stored; what must be looked at. */
-export function EnergiesStage({ view }: { view: JobView }) {
+export function EnergiesStage({ view, units }: { view: JobView; units: UnitSystem }) {
   const traced = planOf(view, "work");
   const lantern = lanternOf(view, traced);
   const kept = view.isolation?.state === "isolating" || view.isolation?.state === "proven";
@@ -46,7 +47,7 @@ export function EnergiesStage({ view }: { view: JobView }) {
           ways={traced.waysIn.filter((way) => way.face === face.place)}
         />
       ))}
-      {traced.stored.length > 0 && <StoredEnergies rows={traced.stored} />}
+      {traced.stored.length > 0 && <StoredEnergies units={units} rows={traced.stored} />}
     </div>
   );
 }
@@ -128,7 +129,7 @@ function SourceRow({ way, index }: { way: WayIn; index: number }) {
 
 type StoredRows = Plan["stored"];
 
-function StoredEnergies({ rows }: { rows: StoredRows }) {
+function StoredEnergies({ rows, units }: { rows: StoredRows; units: UnitSystem }) {
   const bySource = new Map<string, StoredRows[number][]>();
   for (const row of rows) bySource.set(row.source, [...(bySource.get(row.source) ?? []), row]);
   return (
@@ -154,7 +155,7 @@ function StoredEnergies({ rows }: { rows: StoredRows }) {
                   <td>
                     <Carrier name={nearest.carrier} />
                   </td>
-                  <td>{energy(nearest.quantity)}</td>
+                  <td>{energy(nearest.quantity, units)}</td>
                   <td>
                     {nearest.harmless}
                     {nearest.regenerating && (

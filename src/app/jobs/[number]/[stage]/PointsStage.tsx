@@ -95,7 +95,7 @@ export function PointsStage({
       )}
       <PointTable plan={shown} nameOf={nameOf} shared={shared} />
       {!view.isolation && person.roles.includes("coordinator") && <PlannerChanges view={view} />}
-      <Behind plan={shown} />
+      <Behind plan={shown} units={person.units} />
       <RouteTable plan={shown} />
     </div>
   );

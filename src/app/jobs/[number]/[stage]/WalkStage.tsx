@@ -1,12 +1,17 @@
 import Link from "next/link";
-import { stepLabel } from "@/core/isolation/sequence";
+import { stepLabel } from "@/core/isolation/steps";
 import type { WalkStep } from "@/core/locks/isolationLife";
+import { duration } from "@/core/units/format";
+import { stepTimes, type StepTakes } from "@/server/queries/dayView";
 import { lanternOf, planOf, type JobView } from "@/server/queries/jobView";
 import { siteTimeZone } from "@/server/siteTime";
 import type { Person } from "@/server/signIn";
 import { Lantern } from "@/ui/lantern/Lantern";
+import { readingUnit } from "@/ui/text/reading";
 import { clock } from "@/ui/text/when";
+import type { UnitSystem } from "@/core/units/units";
 import { StepForm } from "@/ui/job/StepForm";
+import { IsolationReview } from "@/ui/locks/IsolationReview";
 import { SwapForm } from "@/ui/job/SwapForm";
 
 type Props = Readonly<{ view: JobView; person: Person; phase: "isolate" | "restore" }>;
@@ -31,6 +36,7 @@ export function WalkStage({ view, person, phase }: Props) {
   const walking = isolation.state === (phase === "isolate" ? "isolating" : "restoring");
   const proven = isolation.steps.filter((step) => step.kind === "prove" && step.done).map((step) => step.subject);
   const mayDo = person.roles.some((role) => role === "isolator" || role === "operator" || role === "coordinator");
+  const times = stepTimes(view, planOf(view, "work"));
   const open = (step: WalkStep) => walking && !step.done && step.after.every((id) => done.has(id));
   return (
     <div className="grid gap-8 lg:grid-cols-[minmax(0,1fr)_minmax(0,1fr)]">
@@ -45,6 +51,14 @@ export function WalkStage({ view, person, phase }: Props) {
             </a>
           )}
         </div>
+        {phase === "isolate" && view.review && (
+          <IsolationReview
+            isolation={isolation.number}
+            review={view.review}
+            mayReview={person.roles.includes("coordinator")}
+            timeZone={siteTimeZone()}
+          />
+        )}
         {phase === "isolate" && isolation.state !== "restored" && view.held.length > 0 && (
           <SwapForm isolation={isolation.number} held={view.held} mayDo={person.roles.includes("isolator")} />
         )}
@@ -58,13 +72,15 @@ export function WalkStage({ view, person, phase }: Props) {
               <span className="num pt-0.5">{index + 1}</span>
               <div>
                 <p className={open(step) ? "font-medium" : ""}>{step.words}</p>
-                <StepState step={step} view={view} open={open(step)} />
+                {!step.done && <Takes time={times.get(step.id)} />}
+                <StepState step={step} view={view} open={open(step)} units={person.units} />
                 {open(step) && mayDo && (
                   <StepForm
                     isolation={isolation.number}
                     step={step}
                     label={stepLabel(step)}
                     mayDo={competent(person, step)}
+                    units={person.units}
                   />
                 )}
               </div>
@@ -81,7 +97,7 @@ export function WalkStage({ view, person, phase }: Props) {
   );
 }
 
-function StepState({ step, view, open }: { step: WalkStep; view: JobView; open: boolean }) {
+function StepState({ step, view, open, units }: { step: WalkStep; view: JobView; open: boolean; units: UnitSystem }) {
   if (step.done?.skipped) return <p className="text-sm">Was never done, so nothing to undo.</p>;
   if (step.done) {
     return (
@@ -97,7 +113,8 @@ function StepState({ step, view, open }: { step: WalkStep; view: JobView; open: 
           <>
             , read{" "}
             <span className="num">
-              {step.done.reading} {step.limit.unit}
+              {readingUnit(step.limit.unit, units).fromLimit(step.done.reading)}{" "}
+              {readingUnit(step.limit.unit, units).symbol}
             </span>
           </>
         )}
@@ -106,6 +123,23 @@ function StepState({ step, view, open }: { step: WalkStep; view: JobView; open: 
   }
   const needs = step.competence ? `Needs ${step.competence} competence.` : "";
   return <p className="text-sm">{open ? needs : `Waits for the steps before it. ${needs}`}</p>;
+}
+
+/** How long the step takes, and which wait decides it. */
+function Takes({ time }: { time: StepTakes | undefined }) {
+  if (time === undefined) return null;
+  return (
+    <p className="text-sm">
+      About <span className="num">{duration(time.hands_s)}</span> of hands
+      {time.waits.map((wait) => (
+        <span key={wait.words}>
+          ; <strong className="num">{duration(wait.duration_s)}</strong>, {wait.words}
+          {wait.assumed.length > 0 && ", on figures that were assumed"}
+        </span>
+      ))}
+      .
+    </p>
+  );
 }
 
 function competent(person: Person, step: WalkStep): boolean {

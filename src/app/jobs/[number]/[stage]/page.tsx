@@ -8,9 +8,11 @@ import { requestTime_ms } from "@/server/siteTime";
 import type { Person } from "@/server/signIn";
 import { AskStage } from "./AskStage";
 import { EnergiesStage } from "./EnergiesStage";
+import { KitStage } from "./KitStage";
 import { PermitsStage } from "./PermitsStage";
 import { PointsStage } from "./PointsStage";
 import { ReturnStage } from "./ReturnStage";
+import { TimeStage } from "./TimeStage";
 import { WalkStage } from "./WalkStage";
 
 /** How much the lantern draws, from the address. */
@@ -24,6 +26,8 @@ const WORDS: Readonly<Record<Stage, string>> = {
   ask: "Ask",
   energies: "Energies",
   points: "Points",
+  time: "Time",
+  kit: "Kit",
   walk: "Walk",
   permits: "Permits",
   return: "Return",
@@ -115,9 +119,13 @@ function StageBody({
     case "ask":
       return <AskStage view={view} />;
     case "energies":
-      return <EnergiesStage view={view} />;
+      return <EnergiesStage view={view} units={person.units} />;
     case "points":
       return <PointsStage view={view} person={person} chosen={chosen} extent={extent} />;
+    case "time":
+      return <TimeStage key={person.units} view={view} person={person} />;
+    case "kit":
+      return <KitStage view={view} />;
     case "walk":
       return <WalkStage view={view} person={person} phase="isolate" />;
     case "permits":
@@ -137,6 +145,8 @@ function progress(view: JobView, stage: Stage): string {
   switch (stage) {
     case "ask":
     case "energies":
+    case "time":
+    case "kit":
       return "";
     case "points":
       return view.isolation ? "approved" : "";

@@ -1,12 +1,13 @@
 import type { Plan } from "@/core/isolation/plan";
+import { figure } from "@/core/units/format";
+import type { UnitSystem } from "@/core/units/units";
+import { energy } from "@/ui/text/energy";
 import { Carrier } from "@/ui/text/Carrier";
 import { Tags } from "@/ui/text/Tags";
 import { WideTable } from "@/ui/text/WideTable";
 
-const BAR_Pa = 1e5;
-
 /** What lies behind the points: cavities and their bleeds, what is trapped, blinds, and who else goes dark. */
-export function Behind({ plan }: { plan: Plan }) {
+export function Behind({ plan, units }: { plan: Plan; units: UnitSystem }) {
   const others = plan.goesDark.filter((loss) => !loss.isWork);
   const areas = [...new Set(others.map((loss) => loss.area || "no area"))];
   return (
@@ -66,6 +67,7 @@ export function Behind({ plan }: { plan: Plan }) {
                   <th>What</th>
                   <th className="text-right">Volume</th>
                   <th className="text-right">Pressure</th>
+                  <th>Lets go</th>
                   <th>Through</th>
                 </tr>
               </thead>
@@ -75,13 +77,12 @@ export function Behind({ plan }: { plan: Plan }) {
                     <td className="tag">{row.place}</td>
                     <td>{row.fluid}</td>
                     <td className="num text-right whitespace-nowrap">
-                      {row.volume_m3 === null ? "not known: take it as full" : `${row.volume_m3} m³`}
+                      {row.volume_m3 === null ? "not known: take it as full" : figure(row.volume_m3, "volume", units)}
                     </td>
                     <td className="num text-right whitespace-nowrap">
-                      {row.pressure_Pa === null
-                        ? "not known: as its source"
-                        : `${(row.pressure_Pa / BAR_Pa).toFixed(2)} bar`}
+                      {row.pressure_Pa === null ? "not known: as its source" : figure(row.pressure_Pa, "gauge", units)}
                     </td>
+                    <td>{row.energy ? energy(row.energy, units) : "–"}</td>
                     <td>{row.bleeds.length > 0 ? <Tags tags={row.bleeds} most={4} /> : "no bleed"}</td>
                   </tr>
                 ))}
@@ -90,7 +91,7 @@ export function Behind({ plan }: { plan: Plan }) {
           </WideTable>
         </section>
       )}
-      {plan.blinds.length > 0 && <Blinds plan={plan} />}
+      {plan.blinds.length > 0 && <Blinds plan={plan} units={units} />}
       <section>
         <h2 className="mb-2 text-lg font-semibold">What else goes dark, and whom to tell</h2>
         {others.length === 0 ? (
@@ -116,7 +117,7 @@ export function Behind({ plan }: { plan: Plan }) {
   );
 }
 
-function Blinds({ plan }: { plan: Plan }) {
+function Blinds({ plan, units }: { plan: Plan; units: UnitSystem }) {
   return (
     <section>
       <h2 className="mb-2 text-lg font-semibold">Blind list</h2>
@@ -140,13 +141,13 @@ function Blinds({ plan }: { plan: Plan }) {
             {plan.blinds.map((blind) => (
               <tr key={blind.device}>
                 <td className="tag">{blind.device}</td>
-                <td className="num text-right">{blind.bore_m === null ? "?" : `${blind.bore_m * 1000} mm`}</td>
+                <td className="num text-right">{blind.bore_m === null ? "?" : figure(blind.bore_m, "bore", units)}</td>
                 <td>{blind.flangeClass ?? "?"}</td>
                 <td className="num text-right">
-                  {blind.pressure_Pa === null ? "?" : `${(blind.pressure_Pa / BAR_Pa).toFixed(1)} bar`}
+                  {blind.pressure_Pa === null ? "?" : figure(blind.pressure_Pa, "gauge", units)}
                 </td>
                 <td className="num text-right">
-                  {blind.thickness_m === null ? "not computed" : `${(blind.thickness_m * 1000).toFixed(1)} mm`}
+                  {blind.thickness_m === null ? "not computed" : figure(blind.thickness_m, "bore", units)}
                 </td>
                 <td className="text-sm">{blind.missing.join(", ") || "nothing"}</td>
               </tr>

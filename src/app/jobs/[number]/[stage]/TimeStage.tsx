@@ -1,0 +1,38 @@
+import { timelineOf } from "@/core/schedule/timeline";
+import { figuresFor, setupOf, timelineModelOf } from "@/server/queries/dayView";
+import { planOf, type JobView } from "@/server/queries/jobView";
+import { requestTime_ms, SHIFT_HOURS, siteTimeZone } from "@/server/siteTime";
+import type { Person } from "@/server/signIn";
+import { AttachedFigures } from "@/ui/bench/AttachedFigures";
+import { TimelinePlanner } from "@/ui/timeline/TimelinePlanner";
+
+/** How long it all takes, and why. */
+export function TimeStage({ view, person }: { view: JobView; person: Person }) {
+  const plan = planOf(view, "work");
+  const model = timelineModelOf(view, plan);
+  const setup = setupOf(view);
+  if (model.isolate.length === 0 && model.restore.length === 0) return <p>Every step is done.</p>;
+  // What is still to do cannot begin before now.
+  const start_ms = model.done > 0 ? Math.max(requestTime_ms(), view.windowFrom_ms) : view.windowFrom_ms;
+  const timeZone = siteTimeZone();
+  return (
+    <div className="space-y-10">
+      <TimelinePlanner
+        job={view.number}
+        model={model}
+        saved={setup}
+        initial={timelineOf(model, setup, start_ms)}
+        permits={view.permits
+          .filter((permit) => permit.state !== "cancelled")
+          .map((permit) => ({ number: permit.number, from_ms: permit.validFrom_ms, to_ms: permit.validTo_ms }))}
+        shiftHours={SHIFT_HOURS}
+        timeZone={timeZone}
+        units={person.units}
+        mayChange={
+          view.state === "open" && person.roles.some((role) => ["coordinator", "holder", "issuer"].includes(role))
+        }
+      />
+      <AttachedFigures figures={figuresFor({ jobId: view.id })} units={person.units} timeZone={timeZone} />
+    </div>
+  );
+}

@@ -1,0 +1,111 @@
+import type { Page } from "@playwright/test";
+import { expect, test } from "./site";
+
+const answer = (page: Page, key: string) => page.locator(`[data-answer="${key}"]`);
+/** The duration that stands beside a link of the critical path, in minutes. */
+async function linkMinutes(page: Page, words: RegExp): Promise<number> {
+  const row = page.getByRole("region", { name: "Critical path" }).getByRole("listitem").filter({ hasText: words });
+  const said = (await row.locator(".num").first().textContent())!;
+  const hours = Number(/(\d+) h/.exec(said)?.[1] ?? 0);
+  const minutes = Number(/(\d+) min/.exec(said)?.[1] ?? 0);
+  return hours * 60 + minutes + Number(/(\d+) s/.exec(said)?.[1] ?? 0) / 60;
+}
+/** "Wed 25 Nov, 08:58" in minutes of a week: enough to tell how far it moved. */
+async function moment(page: Page, key: string): Promise<number> {
+  const said = (await answer(page, key).textContent())!;
+  const [, day, hour, minute] = /(\d+) \w+, (\d+):(\d+)/.exec(said)!.map(Number);
+  return day! * 1440 + hour! * 60 + minute!;
+}
+
+test("a second bend in the blower's hose moves the purge, the critical path and the earliest start", async ({ as }) => {
+  const page = await as("Maren Tolve");
+  await page.goto("/jobs/J-0005/time");
+  await expect(answer(page, "decided-by")).toHaveText("Physics");
+  const path = page.getByRole("region", { name: "Critical path" });
+  for (const wait of [/drain T-235 through/, /T-235 cools/, /purge T-235.*longer/]) {
+    await expect(path.getByRole("listitem").filter({ hasText: wait })).toHaveCount(1);
+  }
+  const purge = /purge T-235.*longer/;
+  const [purged, from, latest] = [
+    await linkMinutes(page, purge),
+    await moment(page, "work-from"),
+    await moment(page, "latest-start"),
+  ];
+
+  await page.getByLabel("Bends in the blower's hose").fill("2");
+  await expect.poll(() => linkMinutes(page, purge)).toBeCloseTo(purged / 0.7, 0);
+  const moved = (await moment(page, "work-from")) - from;
+  expect(moved).toBeGreaterThan(10);
+  expect(Math.abs(moved - purged * (1 / 0.7 - 1))).toBeLessThanOrEqual(1.5);
+  expect(latest - (await moment(page, "latest-start"))).toBe(moved);
+
+  // A slip is said at its field, in the unit it was typed in, and the figures stay as they were.
+  await page.getByLabel("The blower's rated flow").fill("1,5");
+  await expect(page.getByRole("alert").filter({ hasText: "holds a comma" })).toBeVisible();
+  await page.getByLabel("The blower's rated flow").fill("1692");
+  await expect(page.getByRole("alert").filter({ hasText: "holds a comma" })).toHaveCount(0);
+
+  // Kept with the job, it is there for the next person.
+  await page.getByRole("button", { name: "Keep this set-up with the job" }).click();
+  await expect(page.getByText("This is how it is kept with the job.")).toBeVisible();
+  const petra = await as("Petra Quillon");
+  await petra.goto("/jobs/J-0005/time");
+  await expect(petra.getByLabel("Bends in the blower's hose")).toHaveValue("2");
+  await expect.poll(() => linkMinutes(petra, purge)).toBeCloseTo(purged / 0.7, 0);
+});
+
+test("more electricians bring the work forward where the crew decides; the window is dragged by keys", async ({
+  as,
+}) => {
+  const page = await as("Maren Tolve");
+  await page.goto("/jobs/J-0006/time");
+  await expect(answer(page, "decided-by")).toHaveText("Crew");
+  const from = await moment(page, "work-from");
+  const electricians = page.getByRole("slider", { name: "People, electrical" });
+  await electricians.focus();
+  await page.keyboard.press("ArrowRight");
+  await page.keyboard.press("ArrowRight");
+  await expect.poll(() => moment(page, "work-from")).toBeLessThan(from - 60);
+  await expect(page.getByRole("region", { name: "Timeline" }).getByText("Electrical 3", { exact: true })).toBeVisible();
+
+  const soon = await moment(page, "work-from");
+  await page.getByRole("slider", { name: "Start of the shutdown" }).focus();
+  await page.keyboard.press("PageUp");
+  await expect.poll(() => moment(page, "work-from")).toBe(soon + 60);
+  const latest = await moment(page, "latest-start");
+  await page.getByRole("slider", { name: "End of the window" }).focus();
+  await page.keyboard.press("PageUp");
+  await expect.poll(() => moment(page, "latest-start")).toBe(latest + 60);
+});
+
+test("the start is dragged with a pointer too", async ({ as }) => {
+  const page = await as("Maren Tolve");
+  await page.goto("/jobs/J-0006/time");
+  const from = await moment(page, "work-from");
+  const handle = page.getByRole("slider", { name: "Start of the shutdown" }).locator("rect");
+  const box = (await handle.boundingBox())!;
+  await page.mouse.move(box.x + box.width / 2, box.y + box.height / 2);
+  await page.mouse.down();
+  await page.mouse.move(box.x + box.width / 2 + 120, box.y + box.height / 2, { steps: 5 });
+  await page.mouse.up();
+  await expect.poll(() => moment(page, "work-from")).toBeGreaterThan(from + 60);
+});
+
+test("the kit is set against the store, and counting it takes the shortage away", async ({ as }) => {
+  const page = await as("Ruth Amberley");
+  await page.goto("/jobs/J-0005/kit");
+  await expect(page.getByText("Short of 2 × gasket DN 80, PN 16.")).toBeVisible();
+  await expect(page.getByRole("row").filter({ hasText: "isolation lock" })).toContainText("J-0001");
+  await page.goto("/store");
+  await page.getByLabel("Thing").fill("gasket");
+  await page.getByLabel("Size, where it has one").fill("DN 80, PN 16");
+  await page.getByRole("textbox", { name: "Count" }).fill("1,5");
+  await page.getByRole("button", { name: "Write the count" }).click();
+  await expect(page.getByRole("alert").filter({ hasText: "must be a whole number" })).toBeVisible();
+  await expect(page.getByLabel("Thing")).toHaveValue("gasket");
+  await page.getByRole("textbox", { name: "Count" }).fill("6");
+  await page.getByRole("button", { name: "Write the count" }).click();
+  await expect(page.getByRole("row").filter({ hasText: "gasket" })).toContainText("6");
+  await page.goto("/jobs/J-0005/kit");
+  await expect(page.getByText("The store has everything.")).toBeVisible();
+});
