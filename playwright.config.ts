@@ -10,6 +10,7 @@ export default defineConfig({
   retries: 0,
   reporter: [["list"], ["json"]],
   use: {
+    actionTimeout: 60_000,
     viewport: { width: 1280, height: 800 },
     launchOptions: {
       executablePath: process.env.LANTERN_CHROMIUM ?? "/usr/bin/chromium",

@@ -7,9 +7,11 @@ import { stripPermits } from "@/server/queries/board";
 import { unreadFor } from "@/server/queries/removals";
 import { currentPerson, isDemo } from "@/server/session";
 import { requestTime_ms, siteTimeZone } from "@/server/siteTime";
+import { KeptBar } from "@/ui/offline/KeptBar";
 import { UnreadRemoval } from "@/ui/locks/UnreadRemoval";
 import { ShiftStrip } from "@/ui/shell/ShiftStrip";
 import { UnitSwitch } from "@/ui/shell/UnitSwitch";
+import { SignOutButton } from "@/ui/shell/SignOutButton";
 import { ThemeSwitch } from "@/ui/shell/ThemeSwitch";
 import { TopBar } from "@/ui/shell/TopBar";
 import "./globals.css";
@@ -38,11 +40,10 @@ export default async function Layout({ children }: { children: ReactNode }) {
               <UnitSwitch units={person.units} choose={chooseUnits} />
               <ThemeSwitch theme={theme} />
               <form action={signOut}>
-                <button className="btn btn-ghost" type="submit">
-                  Sign out
-                </button>
+                <SignOutButton />
               </form>
             </TopBar>
+            <KeptBar personId={person.id} />
           </>
         )}
         <main id="main" className="flex-1">

@@ -9,7 +9,7 @@ export type Refusal =
   | { code: "lock missing"; step: string }
   | { code: "lock in use"; lock: string; where: string }
   | { code: "reading missing"; step: string; what: string }
-  | { code: "reading not safe"; step: string; reading: number; limit: number; unit: string }
+  | { code: "reading not safe"; step: string; reading: number; error: number; limit: number; unit: string }
   | { code: "tester not proved"; step: string }
   | { code: "second person needed"; step: string }
   | { code: "isolation not proven"; isolation: string; open: number }
@@ -42,7 +42,41 @@ export type Refusal =
   | { code: "own lock"; lock: string }
   | { code: "not read"; lock: string; permit: string }
   | { code: "no figure"; calculator: string; field: string; why: string }
-  | { code: "count differs"; counted: number; known: number };
+  | { code: "count differs"; counted: number; known: number }
+  | { code: "people differ"; counted: number; known: number }
+  | { code: "gear unknown"; kind: string; number: string }
+  | { code: "gear withdrawn"; kind: string; number: string }
+  | { code: "gear out of date"; kind: string; number: string }
+  | { code: "gear elsewhere"; kind: string; number: string; job: string }
+  | { code: "gear rating"; kind: string; number: string; rating: number | null; needs: number }
+  | { code: "lock of another"; lock: string; owner: string }
+  | { code: "lock of the site"; lock: string }
+  | { code: "same key"; key: string; lock: string; owner: string }
+  | { code: "ways not tried"; step: string; left: readonly string[] }
+  | { code: "earths differ"; step: string; left: readonly string[]; strange: readonly string[] }
+  | { code: "earth in use"; number: string; where: string }
+  | { code: "not between earths"; step: string; bare: readonly string[] }
+  | { code: "held too short"; step: string; held: number; least: number }
+  | { code: "gauge too coarse"; step: string; error: number; pressure: number }
+  | { code: "leaks"; step: string; lost: number; error: number }
+  | { code: "stuck"; step: string; why: string; by: string }
+  | { code: "nothing stuck"; isolation: string }
+  | { code: "box locked"; people: readonly string[] }
+  | { code: "last off"; people: readonly string[] }
+  | { code: "lead first"; lead: string }
+  | { code: "coordinator first" }
+  | { code: "nobody to hand over"; permit: string }
+  | { code: "not on"; who: string; permit: string }
+  | { code: "handed over twice"; who: string }
+  | { code: "not a lead"; who: string }
+  | { code: "lead issued it" }
+  | { code: "no exchange"; firm: string }
+  | { code: "prove again"; proofs: readonly string[] }
+  | { code: "under test"; isolation: string }
+  | { code: "not agreed"; jobs: readonly string[] }
+  | { code: "still in place"; things: readonly string[] }
+  | { code: "online only"; act: string }
+  | { code: "device clock"; why: string };
 
 /** The sentence for a refusal: what is wrong, then what to do. Read once, at three in the morning. */
 export function refusalSentence(refusal: Refusal): string {
@@ -69,9 +103,9 @@ function wordsOf(refusal: Refusal): string {
     case "lock in use":
       return `Lock ${refusal.lock} is in use ${refusal.where}. Take another lock and write its number.`;
     case "reading missing":
-      return `${refusal.step}: ${refusal.what} is missing. Measure, then write it down.`;
+      return `${refusal.step}: ${refusal.what} is missing. Find out, then write it down.`;
     case "reading not safe":
-      return `${refusal.step}: ${refusal.reading} ${refusal.unit} is above ${refusal.limit} ${refusal.unit}. It is not dead. Stop, and find what still feeds it.`;
+      return `${refusal.step}: ${refusal.reading} ${refusal.unit}${refusal.error > 0 ? ` read with an instrument that may be off by ${refusal.error} ${refusal.unit}` : ""} is not surely below ${refusal.limit} ${refusal.unit}. It is not dead. Stop, and find what still feeds it, or take a better instrument.`;
     case "tester not proved":
       return `${refusal.step}: the tester must be proved on a live source before and after. Prove it and test again.`;
     case "second person needed":
@@ -130,6 +164,79 @@ function wordsOf(refusal: Refusal): string {
       return `${refusal.calculator}: ${refusal.field} ${refusal.why}. Mend it on the bench and attach it again.`;
     case "count differs":
       return `You count ${refusal.counted} locks on the box, but ${refusal.known} are on record. Nobody lifts anything until this is cleared up.`;
+    case "people differ":
+      return `You count ${refusal.counted} people, but ${refusal.known} have worked here. Find the others before anything goes on.`;
+    case "gear unknown":
+      return `There is no ${refusal.kind} ${refusal.number} in the register. Take one that is, or have it entered.`;
+    case "gear withdrawn":
+      return `The ${refusal.kind} ${refusal.number} was withdrawn from use. Take another.`;
+    case "gear out of date":
+      return `The ${refusal.kind} ${refusal.number} is out of date, or nobody wrote down until when it is good. Take another.`;
+    case "gear elsewhere":
+      return `The ${refusal.kind} ${refusal.number} was handed out for job ${refusal.job}. Take another, or have it given back first.`;
+    case "gear rating":
+      return `The ${refusal.kind} ${refusal.number} is ${refusal.rating === null ? "of unknown rating" : `rated ${refusal.rating} V`}, and ${refusal.needs} V may stand here. Take one that is rated for it.`;
+    case "lock of another":
+      return `Lock ${refusal.lock} belongs to ${refusal.owner}. Take one of your own.`;
+    case "lock of the site":
+      return `Lock ${refusal.lock} is the site's, and others have its key. Hang your own.`;
+    case "same key":
+      return `Key ${refusal.key} also opens lock ${refusal.lock} of ${refusal.owner}. No two people have the same key: choose another lock.`;
+    case "ways not tried":
+      return `${refusal.step}: not tried ${refusal.left.join(", nor ")}. Try every way of starting, then tick it.`;
+    case "earths differ":
+      return `${refusal.step}: ${[
+        refusal.left.length > 0 ? `${refusal.left.join(", ")} went on and did not come off` : "",
+        refusal.strange.length > 0 ? `${refusal.strange.join(", ")} never went on here` : "",
+      ]
+        .filter(Boolean)
+        .join("; ")}. Find every earth before anything is energised.`;
+    case "earth in use":
+      return `Earth ${refusal.number} stands ${refusal.where}. Take another.`;
+    case "not between earths":
+      return `${refusal.step}: nothing earths the way in by ${refusal.bare.join(", ")}. Put an earth there, or at the work itself.`;
+    case "held too short":
+      return `${refusal.step}: held for ${refusal.held} minutes, and ${refusal.least} are asked. Hold on.`;
+    case "gauge too coarse":
+      return `${refusal.step}: a gauge that may be off by ${refusal.error} bar shows no leak at ${refusal.pressure} bar. Take a finer one.`;
+    case "leaks":
+      return `${refusal.step}: ${refusal.lost} bar were lost, more than the gauge's ${refusal.error} bar. It leaks. Take the pressure off, mend it, test again.`;
+    case "stuck":
+      return `${refusal.step} cannot be done as planned: ${refusal.why}, says ${refusal.by}. Plan again first; nothing is skipped.`;
+    case "nothing stuck":
+      return `No step of isolation ${refusal.isolation} is stuck, so there is nothing to plan again.`;
+    case "box locked":
+      return `The box is still locked by ${refusal.people.join(", ")}. They take their locks off first.`;
+    case "last off":
+      return `Your lock is the last to come off, and ${refusal.people.join(", ")} ${refusal.people.length === 1 ? "is" : "are"} still on. They sign off first, or you hand over to somebody.`;
+    case "lead first":
+      return `${refusal.lead} leads this work and signs on first.`;
+    case "coordinator first":
+      return "The coordinator's lock is not on the box yet. It goes on before any other.";
+    case "nobody to hand over":
+      return `Name who comes on for whom on permit ${refusal.permit}.`;
+    case "not on":
+      return `${refusal.who} is not signed on to permit ${refusal.permit}, so nobody can take their place.`;
+    case "handed over twice":
+      return `The place of ${refusal.who} is handed over twice. Each place goes to one person.`;
+    case "not a lead":
+      return `${refusal.who} may not lead a work party. Hand the lead's place to somebody who may hold a permit.`;
+    case "lead issued it":
+      return "Whoever issued this permit may not lead its work. Hand the lead's place to somebody else.";
+    case "no exchange":
+      return `Procedures were not exchanged with ${refusal.firm} yet. The coordinator and their lead do that before their first lock goes on.`;
+    case "prove again":
+      return `Prove again before anybody goes on: ${refusal.proofs.slice(0, 4).join("; ")}${refusal.proofs.length > 4 ? ` and ${refusal.proofs.length - 4} more` : ""}.`;
+    case "under test":
+      return `Isolation ${refusal.isolation} is lifted for a test, and this work may be live. Stay off until it stands again and is proved.`;
+    case "not agreed":
+      return `The test would reach ${refusal.jobs.join(", ")}. Their holders sign that everybody is off and clear first.`;
+    case "still in place":
+      return `Still in place: ${refusal.things.join(", ")}. Take it out and record it before this is closed.`;
+    case "online only":
+      return `To ${refusal.act} needs the server at that moment: what it has not acknowledged protects nobody. Do it again now, on the spot.`;
+    case "device clock":
+      return `The time of your device cannot be right: ${refusal.why}. Set its clock, then send again.`;
   }
 }
 

@@ -14,6 +14,7 @@ export async function addPerson(
     competences: readonly Competence[];
     password: string;
     pin: string;
+    firm?: string;
   }>,
 ): Promise<string> {
   const [passwordHash, pinHash] = await Promise.all([hashSecret(person.password), hashSecret(person.pin)]);
@@ -27,6 +28,7 @@ export async function addPerson(
       competences: JSON.stringify(person.competences),
       passwordHash,
       pinHash,
+      firm: person.firm ?? "",
     })
     .run();
   return id;

@@ -15,6 +15,8 @@ export type Person = Readonly<{
   roles: readonly Role[];
   competences: readonly Competence[];
   units: UnitSystem;
+  /** A contractor's firm; empty for the site's own people. */
+  firm: string;
 }>;
 
 const SESSION_MS = 14 * 3_600_000; // a long shift with handover, then sign in again
@@ -85,6 +87,18 @@ export async function pinFault(db: Db, person: Person, pin: string, now_ms: numb
   return "The PIN is not right. Nothing was changed.";
 }
 
+/** What is wrong with a second person's signature at the same device; null when it is theirs. */
+export async function signerFault(
+  db: Db,
+  signer: Readonly<{ person: string; pin: string }>,
+  now_ms: number,
+): Promise<string | null> {
+  const row = db.select().from(people).where(eq(people.id, signer.person)).get();
+  if (row === undefined || !row.active) return "There is no such person any more. Choose another.";
+  const fault = await pinFault(db, toPerson(row), signer.pin, now_ms);
+  return fault === null ? null : `${row.name}: ${fault}`;
+}
+
 /** A hash of nothing anybody knows: unknown names cost the same time as known ones. */
 let decoy: Promise<string> | undefined;
 
@@ -119,6 +133,7 @@ export function toPerson(row: typeof people.$inferSelect): Person {
     roles: rolesColumn.parse(JSON.parse(row.roles)),
     competences: competencesColumn.parse(JSON.parse(row.competences)),
     units: row.units,
+    firm: row.firm,
   };
 }
 

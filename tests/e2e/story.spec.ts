@@ -1,54 +1,5 @@
-import type { Page } from "@playwright/test";
 import { expect, sign, test } from "./site";
-
-const PLATES: Readonly<Record<string, string>> = {
-  "Q-207": "2.07",
-  "Q-208": "2.08",
-  "F-107": "2.07 F1",
-  "F-208": "2.08 X4",
-};
-
-/**
- * Walks every step through the screens. Sunniva does what is mechanical and process, Jonas what is electrical; Odalys
- * proves, for nobody proves what they locked themselves. Each goes on while there is a step for them.
- */
-async function walk(as: (name: string) => Promise<Page>, job: string, stage: "walk" | "return") {
-  let lock = 0;
-  for (let round = 0; round < 12; round++) {
-    let did = 0;
-    for (const who of ["Sunniva Rask", "Jonas Ekeberg", "Odalys Brenn"]) {
-      const page = await as(who);
-      await page.goto(`/jobs/${job}/${stage}`);
-      const mine = page.getByRole("form", { name: who === "Odalys Brenn" ? /^prove / : /^(?!prove )/ });
-      await expect(page.getByRole("heading", { name: /^(Isolation|Return of) / })).toBeVisible();
-      while ((await mine.count()) > 0) {
-        const form = mine.first();
-        const label = (await form.getAttribute("aria-label"))!;
-        const step = page
-          .getByRole("listitem", { name: new RegExp(`^Step \\d+: ${label.replace(/[()]/g, "\\$&")}$`) })
-          .filter({ has: form });
-        const name = (await step.getAttribute("aria-label"))!;
-        const fill = async (field: RegExp, value: string) => {
-          const input = form.getByLabel(field);
-          if ((await input.count()) > 0) await input.fill(value);
-        };
-        const tag = /[A-Z]+-\d+[A-Z]?/.exec(label)?.[0] ?? "";
-        await fill(/Plate reads/, PLATES[tag] ?? tag);
-        await fill(/Lock number/, `L-${job.slice(-2)}-${++lock}`);
-        await fill(/Reading/, "0");
-        await fill(/Personal locks/, "0");
-        if ((await form.getByLabel(/Tester proved/).count()) > 0) await form.getByLabel(/Tester proved/).check();
-        await form.getByLabel("Your PIN").fill("4711");
-        await form.getByRole("button").click();
-        const done = page.getByRole("listitem", { name, exact: true }).getByText("Done", { exact: true });
-        await expect(done, `${name} by ${who}`).toBeVisible();
-        did++;
-      }
-    }
-    if (did === 0) return;
-  }
-  throw new Error("the walk does not end");
-}
+import { walk } from "./walk";
 
 test("a job from asking to closing, each act by the person whose it is, and all of it in the ledger", async ({
   as,
@@ -117,14 +68,22 @@ test("a job from asking to closing, each act by the person whose it is, and all 
   await expect(idris.getByText("issued", { exact: true })).toBeVisible();
   await petra.reload();
   await sign(petra, "Accept");
-  await sign(petra, "Sign on", { "My lock number": "MY-1" });
+  // Nobody hangs a lock before the coordinator's; each has their own.
+  await sign(petra, "Sign on", { "My lock number": "P-18" });
+  await expect(petra.getByRole("alert").filter({ hasText: "coordinator's lock is not on the box" })).toBeVisible();
+  await maren.goto(`/jobs/${job}/walk`);
+  await maren.getByRole("link", { name: /^Box B-\d+$/ }).click();
+  await sign(maren, "Hang my lock on the box", { "My lock number": "C-02" });
+  await expect(maren.getByText("coordinator, first on and last off")).toBeVisible();
+  const box = maren.url();
+  await sign(petra, "Sign on", { "My lock number": "P-18" });
   await expect(petra.getByText("Signed on now: 1")).toBeVisible();
   const tomas = await as("Tomas Veyron");
   await tomas.goto(`/permits/${permit}`);
-  await sign(tomas, "Sign on", { "My lock number": "MY-1" });
-  await expect(tomas.getByRole("alert").filter({ hasText: "Lock MY-1 is in use" })).toBeVisible();
-  await expect(tomas.getByLabel("My lock number")).toHaveValue("MY-1");
-  await sign(tomas, "Sign on", { "My lock number": "MY-2" });
+  await sign(tomas, "Sign on", { "My lock number": "P-18" });
+  await expect(tomas.getByRole("alert").filter({ hasText: "Lock P-18 belongs to Petra Quillon" })).toBeVisible();
+  await expect(tomas.getByLabel("My lock number")).toHaveValue("P-18");
+  await sign(tomas, "Sign on", { "My lock number": "T-77" });
   await expect(tomas.getByText("Signed on now: 2")).toBeVisible();
 
   // Nothing comes back while anybody is on.
@@ -134,6 +93,10 @@ test("a job from asking to closing, each act by the person whose it is, and all 
     maren.getByRole("alert").filter({ hasText: "Still signed on: Petra Quillon, Tomas Veyron" }),
   ).toBeVisible();
 
+  // The lead's lock comes off last.
+  await petra.reload();
+  await sign(petra, "Sign off");
+  await expect(petra.getByRole("alert").filter({ hasText: "Your lock is the last to come off" })).toBeVisible();
   await sign(tomas, "Sign off");
   await expect(tomas.getByText("Signed on now: 1")).toBeVisible();
   await petra.reload();
@@ -147,10 +110,14 @@ test("a job from asking to closing, each act by the person whose it is, and all 
   await sign(idris, "Close");
   await expect(idris.getByText("closed", { exact: true })).toBeVisible();
 
-  // Return, then close.
+  // Return, once the coordinator's lock is off the box; then close.
+  await maren.goto(box);
+  await sign(maren, "Take C-02 off the box");
+  await expect(maren.getByText("No lock hangs on it.")).toBeVisible();
+  await maren.goto(`/jobs/${job}/return`);
   await sign(maren, "Start the return");
   await expect(maren.getByText("restoring").first()).toBeVisible();
-  await walk(as, job, "return");
+  await walk(as, job, "return", 2);
   await maren.reload();
   await expect(maren.getByText("Still live:")).toBeVisible();
   await sign(maren, "Close the job");

@@ -165,6 +165,7 @@ describe("two jobs sharing one header valve", () => {
     holds: ["HV"],
     accepted: {},
     people: number === "J-2" ? ["Nell"] : [],
+    counts: true,
   });
 
   test("the first to finish may take its own lock off: the other still holds the valve", () => {

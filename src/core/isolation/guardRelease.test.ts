@@ -17,8 +17,8 @@ describe("lifting beside live work", () => {
         const devices = graph.plant.items.filter((item) => item.device).map((item) => item.tag);
         const lift = devices[pick % devices.length]!;
         const live: LiveJob[] = [
-          { number: "J-1", job, holds: devices.filter((tag) => tag !== lift), accepted: {}, people: [] },
-          { number: "J-2", job: { ...job, faces: [] }, holds: [lift], accepted: {}, people: [] },
+          { number: "J-1", job, holds: devices.filter((tag) => tag !== lift), accepted: {}, people: [], counts: true },
+          { number: "J-2", job: { ...job, faces: [] }, holds: [lift], accepted: {}, people: [], counts: true },
         ];
         const harms = guardRelease(graph, live, [{ job: "J-2", device: lift }]);
         // The same asked another way: what a set of devices holds, before and after, by check.
@@ -54,6 +54,7 @@ describe("lifting beside live work", () => {
     holds: ["V-1", "V-2"],
     accepted: {},
     people: ["Nell", "Otto"],
+    counts: true,
   };
 
   test("a second barrier counts: down to one of the two asked is a harm, with the people on", () => {
@@ -71,6 +72,17 @@ describe("lifting beside live work", () => {
     expect(guardRelease(plant.graph, accepted, [{ job: "J-1", device: "V-1" }])).toEqual([]);
     const both = ["V-1", "V-2"].map((device) => ({ job: "J-1", device }));
     expect(guardRelease(plant.graph, accepted, both)).toMatchObject([{ depth: 0, needs: 1 }]);
+  });
+  test("a job that is not proven yet loses nothing with another's lock, for it never counted on it", () => {
+    const walking = { ...work, holds: ["V-1"], counts: false };
+    const other = { ...work, number: "J-2", job: { ...work.job, faces: [] }, holds: ["V-2"] };
+    const release = [{ job: "J-2", device: "V-2" }];
+    expect(guardRelease(plant.graph, [walking, other], release)).toEqual([]);
+    expect(guardRelease(plant.graph, [{ ...walking, counts: true }, other], release)).toMatchObject([{ depth: 1 }]);
+    // Its own lock it does count on.
+    expect(guardRelease(plant.graph, [walking], [{ job: "J-1", device: "V-1" }])).toMatchObject([
+      { depth: 0, needs: 1 },
+    ]);
   });
   test("a face that the register no longer has cannot be shown to be dark", () => {
     const gone = [{ ...work, job: plant.job([{ place: "GONE" }]) }];

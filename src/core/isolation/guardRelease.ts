@@ -15,6 +15,8 @@ export type LiveJob = Readonly<{
   /** Depths that a person accepted below what the rules ask, by `source carrier face`. */
   accepted: Readonly<Record<string, number>>;
   people: readonly string[];
+  /** Its isolation is proven: it counts on every lock that hangs. Before that, and on its way back, on its own only. */
+  counts: boolean;
 }>;
 
 /** A face that a release would light, or leave with too few barriers. */
@@ -31,9 +33,10 @@ export type Harm = Readonly<{
  * What lifting these devices would do to every live job, the releasing one left out when its own work is over: a harm for
  * each way that would be lit, or fall below the least of what the rules ask, what was accepted and what stands today.
  * Empty means that nobody's face loses a barrier they count on. All jobs' held devices together keep a face dark, for
- * nobody asks whose lock it is; a device stays held while any other job holds it.
+ * nobody asks whose lock it is; a device stays held while any other job holds it. A job that is not proven yet, or is on
+ * its way back, has proved nothing with other jobs' locks and loses nothing with them: its own alone are counted for it.
  *
- * Cost: two depth searches for each face of each live job.
+ * Cost: two or three depth searches for each face of each live job.
  */
 export function guardRelease(
   graph: StateGraph,
@@ -50,7 +53,7 @@ export function guardRelease(
   const index = (tags: ReadonlySet<string>) => new Set([...tags].flatMap((tag) => graph.itemByTag.get(tag) ?? []));
 
   const harms: Harm[] = [];
-  for (const { number, job, accepted, people } of live) {
+  for (const { number, job, holds, counts, accepted, people } of live) {
     const faces = workFaces(graph, job, number);
     // A face that the register no longer has cannot be shown to be dark.
     if (!faces.ok) {
@@ -65,7 +68,7 @@ export function guardRelease(
       const ofFace = pairs.filter((pair) => pair.face === face && pair.required > 0);
       const sources = ofFace.map((pair) => pair.source);
       const asked = Math.max(0, ...ofFace.map((pair) => pair.required));
-      const depthNow = barrierDepths(field, face, sources, index(now), asked);
+      const depthNow = barrierDepths(field, face, sources, index(counts ? now : new Set(holds)), asked);
       const depthThen = barrierDepths(field, face, sources, index(then), asked);
       for (const pair of ofFace) {
         const source = placeName(graph, pair.source.vertex);

@@ -1,6 +1,7 @@
 import type { Carrier } from "../plant/carriers";
 import type { Plan } from "./plan";
-import { competenceFor, type StepList } from "./steps";
+import { CONTROL_PAIRS, pairsOf } from "./conductors";
+import { competenceFor, itemTagOf, type StepList } from "./steps";
 
 const FLUIDS: ReadonlySet<Carrier> = new Set(["fluid", "hydraulic", "pneumatic", "bulk"]);
 
@@ -18,9 +19,23 @@ export function addProofs(list: StepList, after: (carrier: Carrier) => readonly 
         carrier,
         limit: proofLimit(carrier),
         secondPerson: FLUIDS.has(carrier),
+        ...(carrier === "power" ? { pairs: pairsOf(list.item(itemTagOf(list.graph, face)).system) } : {}),
+        ...(carrier === "control" ? { pairs: CONTROL_PAIRS } : {}),
+        ...(carrier === "power" || carrier === "control" ? { system_V: testerRating_V(list, face) } : {}),
       }),
     ),
   );
+}
+
+/** Low voltage as far as it goes: what a tester is rated for where nobody wrote the voltage down. */
+const LOW_VOLTAGE_TOP_V = 1000;
+
+/** The voltage that the tester must be rated for: the highest written down at the face and at its neighbours. */
+function testerRating_V(list: StepList, face: string): number {
+  const near = [face, ...list.plan.waysIn.filter((way) => way.face === face).map((way) => way.through)];
+  const known = near.flatMap((place) => list.item(itemTagOf(list.graph, place)).voltage_V ?? []);
+  const own = list.item(itemTagOf(list.graph, face)).voltage_V;
+  return Math.max(...known, own === undefined ? LOW_VOLTAGE_TOP_V : 0);
 }
 
 /** What could have come to a face, and so must be shown not to be there. */

@@ -21,6 +21,7 @@ const work = {
   holds: ["V-2", "V-3"],
   accepted: {},
   people: ["Nell"],
+  counts: true,
 };
 const swap = (from: string, to: string, live = [work]) => proveSwap(plant.graph, live, { jobs: ["J-1"], from, to });
 

@@ -1,82 +1,164 @@
 import type { Point } from "./plan";
 import { competenceFor, driveFirst, type StepList } from "./steps";
 
+/** What the isolation left in place, and the return takes away again. */
+type InPlace = Readonly<{
+  valves: readonly Point[];
+  blinds: readonly Point[];
+  bleeds: readonly string[];
+  earthed: readonly string[];
+  restrained: readonly string[];
+  shorted: readonly string[];
+  /** Faces whose lines were opened. */
+  opened: readonly string[];
+}>;
+
 /**
- * The return, which runs the other way: clear; earths off, line end first; blinds out; bleeds closed; locks off, process
- * lines before drives; hand over. Common practice.
+ * The return, which runs the other way: work over, people counted, guards back; earths and shorts off, line end first;
+ * blinds out one by one; bleeds closed, open ends capped, leak test, line walked; everyone told; locks off, process lines
+ * before drives; pins out; normal start, watched; handed over. Common practice.
  */
-export function addRestoreSteps(
-  list: StepList,
-  isolated: Readonly<{
-    valves: readonly Point[];
-    blinds: readonly Point[];
-    bleeds: readonly string[];
-    earthed: readonly string[];
-  }>,
-): void {
-  const { faces, named, plateOf, add } = list;
+export function addRestoreSteps(list: StepList, inPlace: InPlace): void {
+  const { faces, named, plateOf } = list;
+  const all = faces.join(", ");
+  const add = (step: Omit<Parameters<StepList["add"]>[0], "phase">) => list.add({ ...step, phase: "restore" });
+
   const clear = add({
-    phase: "restore",
     kind: "clear",
-    subject: faces.join(", "),
-    words: "Tools out, open ends closed, guards back, people counted and clear. Tell everyone it comes back.",
+    subject: all,
+    words: `Tools, rags and spare parts out of ${all}; the place is clean. Count the tools.`,
     competence: null,
     after: [],
   });
-  const earthsOff = isolated.earthed.map((face) =>
+  const counted = add({
+    kind: "count people",
+    subject: all,
+    words: "Count the people who worked, by name and by sight. Everybody is out and clear.",
+    competence: null,
+    after: [clear],
+  });
+  const guards = add({
+    kind: "guards",
+    subject: all,
+    words: `Guards and covers of ${all} are back and fixed.`,
+    competence: null,
+    after: [clear],
+  });
+  const over = [clear, counted, guards];
+  const earthsOff = inPlace.earthed.map((face) =>
     add({
-      phase: "restore",
       kind: "remove earth",
       subject: face,
-      words: `Take the earths off ${face}, line end first and earth end last, and count them.`,
+      words: `Take the earths off ${face}, line end first and earth end last. Every number that went on comes off.`,
       competence: "electrical",
-      after: [clear],
+      after: over,
     }),
   );
-  const blindsOut = isolated.blinds.map((point) =>
+  const shortsOff = inPlace.shorted.map((place) =>
     add({
-      phase: "restore",
+      kind: "take short off",
+      subject: place,
+      words: `Take the short off ${named(place)}.`,
+      competence: "electrical",
+      after: over,
+    }),
+  );
+  const blindsOut = inPlace.blinds.map((point) =>
+    add({
       kind: "unlock",
       subject: point.device,
       plate: plateOf(point.device),
       words: `Take ${named(point.device)} out with its lock and tag, and close the flange with a new gasket.`,
       competence: "mechanical",
-      after: [clear],
+      after: over,
     }),
   );
-  const shut = isolated.bleeds.map((tag) =>
+  const shut = inPlace.bleeds.map((tag) =>
     add({
-      phase: "restore",
       kind: "close bleed",
       subject: tag,
       plate: plateOf(tag),
       words: `Close and plug ${named(tag)}.`,
       competence: "process",
-      after: [clear, ...blindsOut],
+      after: [...over, ...blindsOut],
     }),
   );
-  const lifted: string[] = [...blindsOut];
+  const capped = inPlace.opened.map((face) =>
+    add({
+      kind: "cap",
+      subject: face,
+      words: `Every end that was opened at ${face} is closed again: plug, cap or blind flange, with its gasket.`,
+      competence: "mechanical",
+      after: [...over, ...blindsOut],
+    }),
+  );
+  const leakTests = inPlace.opened.map((face) =>
+    add({
+      kind: "leak test",
+      subject: face,
+      words: `Test ${face} for leaks at its pressure before it is filled, and hold. Stand clear while it rises.`,
+      competence: "mechanical",
+      after: [...blindsOut, ...shut, ...capped],
+    }),
+  );
+  const walked = add({
+    kind: "walk line",
+    subject: all,
+    words: `Walk the lines of ${all} against the diagram: every valve as the line-up says, no hose, no jumper, no open end.`,
+    competence: null,
+    after: [...over, ...blindsOut, ...shut, ...capped, ...leakTests],
+  });
+  const told = add({
+    kind: "tell all",
+    subject: all,
+    words: `Tell everyone who was told before that ${all} comes back, and that nobody works on it any more.`,
+    competence: null,
+    after: [walked],
+  });
+  const ready = [walked, told, ...earthsOff, ...shortsOff];
+  const lifted: string[] = [];
   // Process lines first, the work side before the supply side; drives come back last.
-  for (const point of [...isolated.valves].reverse()) {
+  for (const point of [...inPlace.valves].reverse()) {
     lifted.push(
       add({
-        phase: "restore",
         kind: "unlock",
         subject: point.device,
         plate: plateOf(point.device),
         words: `Take lock and tag off ${named(point.device)} and put it back to its normal position.`,
         competence: competenceFor(point.stops),
-        after:
-          driveFirst(point.stops) === 0 ? [clear, ...earthsOff, ...shut, ...lifted] : [clear, ...blindsOut, ...shut],
+        after: driveFirst(point.stops) === 0 ? [...ready, ...lifted] : ready,
       }),
     );
   }
-  add({
-    phase: "restore",
-    kind: "hand over",
-    subject: faces.join(", "),
-    words: `Walk the line, start by the normal controls, watch it run and hand ${faces.join(", ")} to operations.`,
+  // What a pin holds is let go only when the pressure or the drive that carries it is back.
+  const pinsOut = inPlace.restrained.map((place) =>
+    add({
+      kind: "take pin out",
+      subject: place,
+      words: `Take the pin, block or chock off ${named(place)}, once what carries it is back.`,
+      competence: "mechanical",
+      after: [...ready, ...lifted],
+    }),
+  );
+  const started = add({
+    kind: "start",
+    subject: all,
+    words: `Start ${all} by the normal controls; drain and warm what must be warmed through its bypass first.`,
     competence: null,
-    after: [clear, ...earthsOff, ...shut, ...lifted],
+    after: [...ready, ...lifted, ...pinsOut],
+  });
+  const watched = add({
+    kind: "watch",
+    subject: all,
+    words: `Watch ${all} run: no leak, no noise, no heat that should not be.`,
+    competence: null,
+    after: [started],
+  });
+  add({
+    kind: "hand over",
+    subject: all,
+    words: `Hand ${all} to operations, by name.`,
+    competence: null,
+    after: [watched],
   });
 }

@@ -3,7 +3,10 @@ import type { Carrier } from "../plant/carriers";
 import type { StoredEnergy } from "../energy/storedEnergy";
 import type { TracedStored } from "../trace/trace";
 import type { StateGraph } from "../trace/stateGraph";
-import type { Plan } from "./plan";
+import { familyOf } from "../rules/grades";
+import { profileOf } from "../rules/profiles";
+import { isHarmful } from "../rules/requiredGrade";
+import type { Plan, Point } from "./plan";
 import { addProofs } from "./proofSteps";
 import { addRestoreSteps } from "./restoreSteps";
 import {
@@ -86,7 +89,7 @@ export function stepsOf(plan: Plan, graph: StateGraph, faces: Job["faces"] = [])
       competence: competenceFor(point.stops),
       after: isDrive ? [stop] : [stop, ...drives],
     });
-    (isDrive ? drives : locks).push(id);
+    (isDrive ? drives : locks).push(verified(list, point, id));
   }
   const beforeBlinds = [...drives, ...locks];
 
@@ -104,8 +107,8 @@ export function stepsOf(plan: Plan, graph: StateGraph, faces: Job["faces"] = [])
   }));
   const bled = bleeds.map(({ id }) => id);
   // A blind is fitted only where the line behind the valves was bled.
-  const blinds = fitted.map((point) =>
-    add({
+  const blinds = fitted.map((point) => {
+    const id = add({
       phase: "isolate",
       kind: "lock",
       subject: point.device,
@@ -113,8 +116,9 @@ export function stepsOf(plan: Plan, graph: StateGraph, faces: Job["faces"] = [])
       words: `Fit ${named(point.device)}: first flange opened as if full, standing aside. Lock and tag it.`,
       competence: "mechanical",
       after: [stop, ...beforeBlinds, ...bled],
-    }),
-  );
+    });
+    return verified(list, point, id);
+  });
   const allLocks = [...beforeBlinds, ...blinds];
   const calm = [...allLocks, ...bled, ...restrained];
   const released = [...releases("release", calm), ...runDowns];
@@ -132,9 +136,10 @@ export function stepsOf(plan: Plan, graph: StateGraph, faces: Job["faces"] = [])
       phase: "isolate",
       kind: "earth",
       subject: face,
-      words: `Apply earths at ${face}, earth end first, on every conductor; work between earths. Write their numbers down.`,
+      words: `Apply earths at ${face}, earth end first, on every conductor, one set at every way in: work between earths.`,
       competence: "electrical",
       after: [...provedDead, ...discharged],
+      entrances: entrancesByPower(plan, face),
     }),
   );
   const ready = [...proofs, ...released, ...cooled, ...discharged, ...earths, ...air];
@@ -155,6 +160,7 @@ export function stepsOf(plan: Plan, graph: StateGraph, faces: Job["faces"] = [])
     words: tryWords(all, proofsOf(["control"]).length > 0),
     competence: null,
     after: ready.length + tested.length > 0 ? [...ready, ...tested] : allLocks,
+    ways: WAYS_OF_STARTING,
   });
   add({
     phase: "isolate",
@@ -164,8 +170,67 @@ export function stepsOf(plan: Plan, graph: StateGraph, faces: Job["faces"] = [])
     competence: null,
     after: [tried],
   });
-  addRestoreSteps(list, { valves, blinds: fitted, bleeds: bleeds.map(({ tag }) => tag), earthed });
+  addRestoreSteps(list, {
+    valves,
+    blinds: fitted,
+    bleeds: bleeds.map(({ tag }) => tag),
+    earthed,
+    restrained: stored.filter(({ form }) => RESTRAINED.has(releaseKind(form))).map(({ row }) => row.source),
+    shorted: stored.filter(({ form }) => releaseKind(form) === "discharge").map(({ row }) => row.source),
+    opened: openedLines(plan, faces),
+  });
   return [...list.steps];
+}
+
+/** Each is tried: a start blocked at one desk may be open at another. */
+const WAYS_OF_STARTING = ["at the machine", "from the control room", "by an automatic or interlocked start"] as const;
+/** What stays in place until the return: pins, blocks, chocks. */
+const RESTRAINED: ReadonlySet<StepKind> = new Set<StepKind>(["restrain", "run down"]);
+
+/** The step that makes a point count: its lock, or where the rules ask for two people, the second one's look at it. */
+function verified(list: StepList, point: Point, lock: string): string {
+  if (!needsVerifying(list, point)) return lock;
+  const { named, plateOf, add } = list;
+  return add({
+    phase: "isolate",
+    kind: "verify",
+    subject: point.device,
+    plate: plateOf(point.device),
+    words: `Somebody else looks at ${named(point.device)}: right device, right position, lock and tag on it and it does not move.`,
+    competence: competenceFor(point.stops),
+    after: [lock],
+    secondPerson: true,
+  });
+}
+
+/** High voltage, as rules and registers draw the line. */
+const HIGH_VOLTAGE_V = 1000;
+
+/** Harmful contents or high voltage stand behind it, or nobody wrote down what does. */
+function needsVerifying({ plan, graph, item }: StepList, point: Point): boolean {
+  const profile = profileOf(plan.profile);
+  if (profile.verified !== "harmful and high voltage") return profile.verified === "every point";
+  const { voltage_V } = item(point.device);
+  if (point.stops.includes("power") && (voltage_V === undefined || voltage_V > HIGH_VOLTAGE_V)) return true;
+  if (!point.stops.some((carrier) => familyOf(carrier) === "flow")) return false;
+  const behind = [...point.holds, ...plan.routes.filter((route) => route.via.includes(point.device))].filter(
+    (way) => familyOf(way.carrier) === "flow",
+  );
+  return behind.length === 0 || behind.some((way) => isHarmful(profile, item(itemTagOf(graph, way.source)).contents));
+}
+
+/** Neighbours by which power enters a face: an earth stands at each, or at the face itself. */
+function entrancesByPower(plan: Plan, face: string): string[] {
+  return [
+    ...new Set(plan.waysIn.filter((way) => way.face === face && way.carrier === "power").map((way) => way.through)),
+  ];
+}
+
+/** Faces whose containment is opened and that a flow can reach: they are capped and leak tested before they fill. */
+function openedLines(plan: Plan, faces: Job["faces"]): string[] {
+  return facesWhere(faces, ["open", "enter"]).filter((face) =>
+    plan.waysIn.some((way) => way.face === face && familyOf(way.carrier) === "flow"),
+  );
 }
 
 type StoredRow = Readonly<{ row: TracedStored; form: StoredEnergy["form"] | undefined }>;

@@ -10,6 +10,7 @@ export type StepKind =
   | "restrain"
   | "run down"
   | "lock"
+  | "verify"
   | "bleed"
   | "release"
   | "cool"
@@ -22,15 +23,28 @@ export type StepKind =
   | "try start"
   | "close box"
   | "clear"
+  | "count people"
+  | "guards"
+  | "take pin out"
+  | "take short off"
   | "remove earth"
   | "close bleed"
+  | "cap"
+  | "leak test"
+  | "walk line"
+  | "tell all"
   | "unlock"
-  | "hand over";
+  | "start"
+  | "watch"
+  | "hand over"
+  | "open box"
+  | "test run";
 
 /** One thing to do at one place. Steps without a way between them in `after` may be done side by side. */
 export type PlannedStep = Readonly<{
   id: string;
-  phase: "isolate" | "restore";
+  /** `test` is a temporary restore: points lifted for a test, and locked and proved again. */
+  phase: "isolate" | "restore" | "test";
   kind: StepKind;
   /** The tag it is done at, or the job. */
   subject: string;
@@ -45,6 +59,13 @@ export type PlannedStep = Readonly<{
   /** Proving only: what must not be exceeded, and its unit. */
   limit: Readonly<{ most: number; unit: string }> | null;
   secondPerson: boolean;
+  /** Proving dead: every pair to be read, and the voltage the tester must be rated for. */
+  pairs?: readonly string[];
+  system_V?: number;
+  /** Trying to start: every way that is tried. */
+  ways?: readonly string[];
+  /** Earths: the face's way in by power that the earths must stand on, for working between them. */
+  entrances?: readonly string[];
 }>;
 
 /** What a step is called where there is no room for its words. No two open steps of an isolation share it. */
@@ -91,7 +112,7 @@ export function stepList(plan: Plan, graph: StateGraph): StepList {
     plateOf: (tag) => item(tag).plate ?? tag,
     steps,
     add: (step) => {
-      const id = `${step.phase === "isolate" ? "i" : "r"}${steps.length + 1}`;
+      const id = `${step.phase.charAt(0)}${steps.length + 1}`;
       steps.push({ plate: null, carrier: null, limit: null, secondPerson: false, ...step, id });
       return id;
     },

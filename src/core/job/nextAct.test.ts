@@ -20,9 +20,10 @@ const planned = (id: string, kind: PlannedStep["kind"], after: string[] = []): P
 });
 const doneStep = (step: PlannedStep): WalkStep => ({
   ...step,
-  done: { by: person, at_ms: 0, lock: null, reading: null, skipped: false },
+  done: { by: person, at_ms: 0, lock: null, reading: null, skipped: false, evidence: null },
+  stuck: null,
 });
-const openStep = (step: PlannedStep): WalkStep => ({ ...step, done: null });
+const openStep = (step: PlannedStep): WalkStep => ({ ...step, done: null, stuck: null });
 const isolation = (state: IsolationLife["state"], steps: WalkStep[] = []): IsolationLife => ({
   number: "S-1",
   state,
@@ -76,7 +77,7 @@ describe("the one next act", () => {
     expect(nextAct(open, isolation("proven"), [permit(state)], 0)).toMatchObject({ words, who, stage: "permits" });
   });
   test("a live permit that has run out comes before everything, and is urgent", () => {
-    const on = [{ person, lock: "L", on_ms: 0, off_ms: null }];
+    const on = [{ person, lock: "L", points: {}, on_ms: 0, off_ms: null }];
     expect(nextAct(open, isolation("proven"), [permit("draft"), permit("live", { signOns: on })], 1000)).toMatchObject({
       urgent: true,
       words: "Permit P-1 has run out: stop work, sign off",

@@ -40,14 +40,16 @@ export function nextAct(
     return act("walk", `Review isolation ${isolation.number}: it has stood past its date`, ["coordinator"], true);
   }
   if (isolation === null) return act("points", "Choose the points and approve the isolation", ["coordinator"]);
-  if (isolation.state === "isolating" || isolation.state === "restoring") {
-    const phase = isolation.state === "isolating" ? "isolate" : "restore";
+  const stuck = isolation.steps.find((step) => step.stuck);
+  if (stuck) return act("walk", `Plan again: ${stepLabel(stuck)} cannot be done`, ["coordinator"], true);
+  if (isolation.state === "isolating" || isolation.state === "restoring" || isolation.state === "testing") {
+    const phase = { isolating: "isolate", restoring: "restore", testing: "test" }[isolation.state];
     const done = new Set(isolation.steps.filter((step) => step.done).map((step) => step.id));
     const open = isolation.steps.filter((step) => step.phase === phase && !step.done);
     const next = open.find((step) => step.after.every((id) => done.has(id)));
     const who: readonly Role[] = next?.competence === null ? ["operator", "isolator", "coordinator"] : ["isolator"];
     const left = open.length === 1 ? "last step" : `${open.length} steps left`;
-    return act(phase === "isolate" ? "walk" : "return", `${next ? capital(stepLabel(next)) : "Walk"} (${left})`, who);
+    return act(phase === "restore" ? "return" : "walk", `${next ? capital(stepLabel(next)) : "Walk"} (${left})`, who);
   }
   if (isolation.state === "restored") return act("return", "Close the job", ["coordinator"]);
   const open = permits.filter((permit) => permit.state !== "closed" && permit.state !== "cancelled");

@@ -4,12 +4,14 @@ import type { PersonId } from "../people/roles";
 import {
   checkIsolation,
   decideIsolation,
-  lockedPoints,
   type IsolationCommand,
   type IsolationFacts,
+  type StepCommand,
   type IsolationLife,
   type WalkStep,
 } from "./isolationLife";
+import type { Gear } from "./gear";
+import { lockedPoints } from "./lockedPoints";
 
 const ANN = "ann" as PersonId;
 const BEN = "ben" as PersonId;
@@ -33,6 +35,7 @@ const step = (
   limit: null,
   secondPerson: false,
   done: null,
+  stuck: null,
   ...more,
 });
 const fresh: IsolationLife = {
@@ -42,14 +45,41 @@ const fresh: IsolationLife = {
     step("i1", "tell", "P-1", []),
     step("i2", "lock", "V-1", ["i1"]),
     step("i3", "lock", "V-2", ["i1"]),
-    step("i4", "prove", "P-1", ["i2", "i3"], { limit: { most: 5, unit: "V" }, secondPerson: true }),
+    step("i4", "prove", "P-1", ["i2", "i3"], {
+      limit: { most: 5, unit: "V" },
+      pairs: ["L1–L2"],
+      secondPerson: true,
+    }),
     step("r1", "clear", "P-1", []),
     step("r2", "unlock", "V-1", ["r1"]),
     step("r3", "unlock", "V-2", ["r1", "r2"]),
   ],
 };
-const quiet: IsolationFacts = { lockHangs: () => undefined, peopleOn: [], openPermits: [], nameOf: (id) => id };
-const doIt = (id: string, more: object = {}): Extract<IsolationCommand, { type: "do step" }> => ({
+const thing = (number: string): Gear => ({
+  kind: "voltage tester",
+  number,
+  owner: null,
+  key: null,
+  inDateUntil_ms: 1e15,
+  rating_V: 1000,
+  error: null,
+  withdrawn: false,
+  withJob: null,
+});
+const quiet: IsolationFacts = {
+  lockHangs: () => undefined,
+  peopleOn: [],
+  standingOn: [],
+  openPermits: [],
+  nameOf: (id) => id,
+  gear: (kind, number) => (kind === "lock" ? undefined : thing(number)),
+  earthStands: () => undefined,
+  job: "J-1",
+  earthsAt: () => [],
+  crewSize: 2,
+  leakTest_min: 10,
+};
+const doIt = (id: string, more: object = {}): StepCommand => ({
   type: "do step",
   step: id,
   by: ANN,
@@ -57,9 +87,13 @@ const doIt = (id: string, more: object = {}): Extract<IsolationCommand, { type: 
   at_ms: 1,
   plate: id.endsWith("2") ? "V-1" : "V-2",
   lock: `L-${id}`,
-  reading: 0,
-  testerProved: true,
+  readings: { "L1–L2": "reading" in more && typeof more.reading === "number" ? more.reading : 0 },
+  tester: "VT-1",
+  provingUnit: "PU-1",
+  provedBefore: true,
+  provedAfter: true,
   locksCounted: 0,
+  words: "the shift",
   ...more,
 });
 const after = (...commands: IsolationCommand[]): IsolationLife =>
@@ -92,10 +126,10 @@ describe("the life of an isolation", () => {
 
   test("a missing, unsafe or unproved reading blocks, and so does proving one's own locks", () => {
     const locked = after(doIt("i1"), doIt("i2"), doIt("i3"));
-    expect(codeOf(locked, doIt("i4", { by: BEN, reading: null }))).toBe("reading missing");
+    expect(codeOf(locked, doIt("i4", { by: BEN, readings: {} }))).toBe("reading missing");
     expect(codeOf(locked, doIt("i4", { by: BEN, reading: 230 }))).toBe("reading not safe");
     expect(codeOf(locked, doIt("i4", { by: BEN, reading: -230 }))).toBe("reading not safe");
-    expect(codeOf(locked, doIt("i4", { by: BEN, testerProved: false }))).toBe("tester not proved");
+    expect(codeOf(locked, doIt("i4", { by: BEN, provedAfter: false }))).toBe("tester not proved");
     expect(codeOf(locked, doIt("i4"))).toBe("second person needed");
     expect(proven().state).toBe("proven");
   });
@@ -130,7 +164,7 @@ describe("the life of an isolation", () => {
             by: fc.constantFrom(ANN, ANN, BEN, CAS),
             lock: fc.constantFrom("L-1", "L-2", "L-3", ""),
             plate: fc.constantFrom("V-1", "V-2", "V-2", null),
-            reading: fc.constantFrom(0, 0, 0, 230, null),
+            reading: fc.constantFrom(0, 0, 0, 230),
             locksCounted: fc.constantFrom(0, 0, 1, null),
           })
           .map((pick): IsolationCommand => doIt(pick.step, pick)),

@@ -104,7 +104,7 @@ function classWords(flangeClass: string): string {
 }
 
 /** What holds a lock on this device besides the lock. */
-function lockedBy(item: Item | undefined): [thing: string, size: string][] {
+export function lockedBy(item: Item | undefined): [thing: string, size: string][] {
   const bore = item?.device?.bore_m;
   switch (item?.kind) {
     case "breaker":

@@ -11,11 +11,12 @@ import {
   type PermitLife,
 } from "./permitLife";
 
-const [ISA, HAL, WIM] = ["isa", "hal", "wim"] as [PersonId, PersonId, PersonId];
+const [ISA, HAL, WIM, TED] = ["isa", "hal", "wim", "ted"] as [PersonId, PersonId, PersonId, PersonId];
 const ROLES: Readonly<Record<string, readonly Role[]>> = {
   isa: ["issuer"],
   hal: ["holder", "issuer"],
   wim: ["worker"],
+  ted: ["holder", "issuer"],
 };
 const HOUR = 3_600_000;
 const draft: PermitLife = {
@@ -31,6 +32,15 @@ const draft: PermitLife = {
 const facts: PermitFacts = {
   isolations: [{ number: "S-1", state: "proven", openSteps: 0 }],
   lockHangs: () => undefined,
+  personalLock: () => null,
+  firstOn: [],
+  standingHangs: true,
+  stale: [],
+  litBy: null,
+  exchangeMissing: () => null,
+  pointsToLock: [],
+  crewFault: () => null,
+  rolesOf: (id) => ROLES[id] ?? [],
   nameOf: (id) => id,
   timeOf: (at) => String(at),
 };
@@ -93,34 +103,114 @@ describe("the life of a permit", () => {
     expect(codeOf(back, by(ISA, "close"))).toBe("accepted");
   });
 
+  const crewed = { ...facts, firstOn: ["coordinator", "lead"] as const };
+  const handOver = (...pairs: [PersonId, PersonId, string][]): PermitCommand => ({
+    by: HAL,
+    roles: ROLES.hal!,
+    at_ms: 2 * HOUR,
+    type: "hand over",
+    pairs: pairs.map(([from, to, lock]) => ({ from, to, lock })),
+  });
+
+  test("the coordinator's lock is on before any other, then the lead's, and the lead's comes off last", () => {
+    expect(codeOf(live(), by(HAL, "sign on"), { ...crewed, standingHangs: false })).toBe("coordinator first");
+    expect(codeOf(live(), by(WIM, "sign on"), crewed)).toBe("lead first");
+    const both = after(by(ISA, "issue"), by(HAL, "accept"), by(HAL, "sign on"), by(WIM, "sign on", HOUR, "L-2"));
+    expect(codeOf(both, by(HAL, "sign off"), crewed)).toBe("last off");
+    expect(codeOf(both, by(WIM, "sign off"), crewed)).toBe("accepted");
+  });
+  test("nobody goes on while a proof is stale, a test may light the work, or a contractor exchanged nothing", () => {
+    expect(codeOf(live(), by(WIM, "sign on"), { ...facts, stale: ["prove P (power)"] })).toBe("prove again");
+    expect(codeOf(draft, by(ISA, "issue"), { ...facts, stale: ["prove P (power)"] })).toBe("prove again");
+    expect(codeOf(live(), by(WIM, "sign on"), { ...facts, litBy: "S-2" })).toBe("under test");
+    const foreign = { ...facts, exchangeMissing: () => "Skerry Rope and Rig" };
+    expect(codeOf(live(), by(WIM, "sign on"), foreign)).toBe("no exchange");
+    const stranger = { ...facts, crewFault: () => ({ code: "not in the crew", job: "J-1" }) as const };
+    expect(codeOf(live(), by(WIM, "sign on"), stranger)).toBe("not in the crew");
+  });
+  test("under the school of a lock on every point each point gets one, all different", () => {
+    const points = { ...facts, pointsToLock: ["Q-1", "V-1"] };
+    const on = (locks: Record<string, string>): PermitCommand => ({
+      ...(by(WIM, "sign on") as Extract<PermitCommand, { type: "sign on" }>),
+      points: locks,
+    });
+    expect(codeOf(live(), on({ "Q-1": "L-1" }), points)).toBe("lock missing");
+    expect(codeOf(live(), on({ "Q-1": "L-1", "V-1": "L-1" }), points)).toBe("lock in use");
+    expect(codeOf(live(), on({ "Q-1": "L-1", "V-1": "L-2" }), points)).toBe("accepted");
+    const decided = decidePermit(live(), on({ "Q-1": "L-1", "V-1": "L-2" }), points);
+    expect(decided).toMatchObject({ ok: true, value: { signOns: [{ points: { "Q-1": "L-1", "V-1": "L-2" } }] } });
+  });
+  test("at shift change the incoming is on before the outgoing is off, all pairs or none, and the lead goes to a lead", () => {
+    const [NEW, TIM] = ["new", "tim"] as [PersonId, PersonId];
+    const roles = { ...facts, rolesOf: (id: PersonId): readonly Role[] => (id === NEW ? ["holder"] : ["worker"]) };
+    const both = after(by(ISA, "issue"), by(HAL, "accept"), by(HAL, "sign on"), by(WIM, "sign on", HOUR, "L-2"));
+    const decided = decidePermit(both, handOver([HAL, NEW, "L-3"], [WIM, TIM, "L-4"]), roles);
+    if (!decided.ok) throw new Error(decided.refusal.code);
+    expect(decided.value.holder).toBe(NEW);
+    expect(peopleOn(decided.value).map(({ person }) => person)).toEqual([NEW, TIM]);
+    for (const { person, off_ms, on_ms } of decided.value.signOns)
+      expect(person === HAL || person === WIM ? off_ms : on_ms).toBe(2 * HOUR);
+    expect(codeOf(both, handOver([HAL, TIM, "L-3"]), roles)).toBe("not a lead");
+    expect(codeOf(both, handOver([ISA, TIM, "L-3"]), roles)).toBe("not on");
+    expect(codeOf(both, handOver([WIM, HAL, "L-3"]), roles)).toBe("already signed on");
+    expect(codeOf(both, handOver([WIM, TIM, "L-3"], [HAL, NEW, "L-3"]), roles)).toBe("lock in use");
+    expect(codeOf(both, handOver([WIM, TIM, "L-3"], [WIM, NEW, "L-4"]), roles)).toBe("handed over twice");
+    expect(codeOf(both, handOver([WIM, TIM, "L-3"], [HAL, TIM, "L-4"]), roles)).toBe("handed over twice");
+    expect(codeOf(both, handOver(), roles)).toBe("nobody to hand over");
+  });
+
   test("over any sequence of acts its invariants hold, and every state is reached", () => {
     const states = new Set<string>();
+    let handed = 0;
+    const busy = after(by(ISA, "issue"), by(HAL, "accept"), by(HAL, "sign on"), by(WIM, "sign on", HOUR, "L-2"));
+    const IN_PLACE_OF: Readonly<Record<string, PersonId>> = { hal: TED, ted: HAL, wim: ISA, isa: WIM };
     const anyCommand = fc
       .tuple(
-        fc.constantFrom(ISA, HAL, WIM),
+        fc.constantFrom(ISA, HAL, WIM, TED),
         fc.constantFrom<PermitCommand["type"]>(
-          ...(["issue", "accept", "sign on", "sign off", "sign off", "hand back", "close", "close"] as const),
+          ...([
+            "hand over",
+            "sign on",
+            "issue",
+            "accept",
+            "sign on",
+            "sign off",
+            "sign off",
+            "hand back",
+            "close",
+            "close",
+          ] as const),
           ...(["issue", "accept", "sign off", "hand back", "close", "accept", "issue", "cancel"] as const),
         ),
         fc.nat(20 * HOUR),
-        fc.constantFrom("L-1", "L-2"),
+        fc.constantFrom("L-1", "L-2", "L-3"),
       )
-      .map(([person, type, at, lock]) => by(person, type, at % (9 * HOUR), lock));
+      .map(([person, type, at, lock]) =>
+        type === "hand over"
+          ? { ...handOver([person, IN_PLACE_OF[person]!, lock]), at_ms: at % (9 * HOUR) }
+          : by(person, type, at % (9 * HOUR), lock),
+      );
     fc.assert(
-      fc.property(fc.array(anyCommand, { minLength: 30, maxLength: 120 }), (commands) => {
-        let permit = draft;
+      fc.property(fc.boolean(), fc.array(anyCommand, { minLength: 30, maxLength: 120 }), (atWork, commands) => {
+        let permit = atWork ? busy : draft;
         for (const command of commands) {
           const hung = new Set(peopleOn(permit).map(({ lock }) => lock));
           const lockHangs = (lock: string) => (hung.has(lock) ? "on the box" : undefined);
-          const decided = decidePermit(permit, command, { ...facts, lockHangs });
+          const decided = decidePermit(permit, command, { ...crewed, lockHangs });
           if (!decided.ok) continue;
+          // Handing over never leaves fewer people on than before.
+          if (command.type === "hand over") {
+            handed++;
+            expect(peopleOn(decided.value)).toHaveLength(peopleOn(permit).length);
+          }
           permit = decided.value;
-          checkPermit(permit);
+          checkPermit(permit, true);
           states.add(permit.state);
         }
       }),
       propertyRuns(300),
     );
+    expect(handed).toBeGreaterThan(20);
     expect([...states].sort()).toEqual(["cancelled", "closed", "handed back", "issued", "live"]);
   });
 });

@@ -43,6 +43,7 @@ function toItem(raw: PlantFile["items"][number]): Item {
     space: rest.space,
     parts: rest.parts,
     voltage_V: rest.voltage_V,
+    system: rest.system,
     criticality: rest.criticality,
     feeder: rest.feeder,
     needs: rest.needs,

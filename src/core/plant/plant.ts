@@ -1,4 +1,5 @@
 import type { Carrier } from "./carriers";
+import type { System } from "../isolation/conductors";
 import type { StoredEnergy } from "../energy/storedEnergy";
 
 /**
@@ -26,6 +27,8 @@ export type Item = Readonly<{
   parts: readonly string[];
   /** Nominal voltage of its conductors. Missing means any: high voltage is assumed where people touch it. */
   voltage_V?: number;
+  /** Its conductors. Missing: the system with the most pairs is tested. */
+  system?: System;
   /** How much its stopping matters, 1 when not said; weighs in the outage that a plan causes. */
   criticality?: number;
   /** The item that normally feeds this one's power. Power from anywhere else is hidden. */

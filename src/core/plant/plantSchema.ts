@@ -1,5 +1,6 @@
 import { z } from "zod";
 import { CARRIERS } from "./carriers";
+import { SYSTEMS } from "../isolation/conductors";
 import { HAZARDS, VESSEL_SHAPES } from "./plant";
 import { storedEnergySchema } from "../energy/storedEnergy";
 
@@ -98,6 +99,7 @@ const item = z.looseObject({
     .optional(),
   parts: z.array(tag, { error: "must be a list of names" }).default([]),
   voltage_V: number.min(0, "must be 0 or more").optional(),
+  system: z.enum(SYSTEMS, { error: `must be ${SYSTEMS.join(", ")}` }).optional(),
   criticality: number.min(0, "must be 0 or more").max(1000, "must be at most 1000").optional(),
   feeder: tag.optional(),
   needs: z.array(carrier).default([]),

@@ -17,6 +17,7 @@ export const ITEM_COLUMNS = [
   "feeder",
   "needs",
   "voltage_V",
+  "system",
   "criticality",
   "contents",
   "temperature_C",
@@ -172,6 +173,7 @@ function itemFromRow(row: Row, say: Say): Record<string, unknown> {
     feeder: text(row.feeder),
     needs: list(row.needs),
     voltage_V: numberCell(row.voltage_V),
+    system: text(row.system),
     criticality: numberCell(row.criticality),
     contents: hasContents
       ? dropMissing({

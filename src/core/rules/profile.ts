@@ -63,6 +63,16 @@ export const profileSchema = z.object({
   airRetest_min: z.number().positive(),
   /** An isolation that stays is looked at again no later than this, in hours. */
   reviewEvery_h: z.number().positive(),
+  /** Whose lock goes on the box before any other and comes off after every other. */
+  firstOn: z.array(z.enum(["coordinator", "lead"])),
+  /** Points that somebody else looks at again once they are locked. */
+  verified: z.enum(["harmful and high voltage", "every point", "none"]),
+  /** A proof is done again before people go on when it is older than this, in hours. */
+  proofGoodFor_h: z.number().positive(),
+  /** And when nobody was there for longer than this, in minutes. */
+  absence_min: z.number().positive(),
+  /** A leak test is held at least so long, in minutes. */
+  leakTest_min: z.number().positive(),
   /** Id of the watch after hot work. */
   afterWatch: z.enum(AFTER_WATCHES.map(({ id }) => id) as [string, ...string[]]),
   rows: z.array(rowSchema).min(1),

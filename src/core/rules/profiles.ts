@@ -205,6 +205,12 @@ const longer = {
 const limits = {
   waits: { purge: longer, capacitor: longer },
   airRetest_min: 120,
+  firstOn: ["coordinator", "lead"],
+  verified: "harmful and high voltage",
+  // One long shift.
+  proofGoodFor_h: 12,
+  absence_min: 60,
+  leakTest_min: 10,
   reviewEvery_h: 168,
   afterWatch: "class 3",
   hotAbove_C: 50,

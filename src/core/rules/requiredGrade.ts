@@ -100,7 +100,10 @@ function fits(profile: RuleProfile, { when }: RuleRow, situation: Situation): bo
 }
 
 /** Contents that nobody has written down are taken as harmful; so are those without a temperature or a pressure. */
-function isHarmful(profile: RuleProfile, contents: Contents | undefined): boolean {
+export function isHarmful(
+  profile: Pick<RuleProfile, "hotAbove_C" | "highPressureAbove_Pa">,
+  contents: Contents | undefined,
+): boolean {
   if (contents === undefined) return true;
   return (
     contents.hazards.length > 0 ||

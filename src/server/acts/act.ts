@@ -5,7 +5,15 @@ import type { Tx } from "../db/database";
 import type { Person } from "../signIn";
 
 /** What an act is given: the transaction, who acts (from the session, never the body) and the time. */
-export type ActContext = Readonly<{ tx: Tx; person: Person; now_ms: number }>;
+export type ActContext = Readonly<{
+  tx: Tx;
+  person: Person;
+  now_ms: number;
+  /** When it was done: before `now_ms` where a device kept it while it had no network. */
+  done_ms: number;
+  /** It was kept by a device while it had no network. */
+  kept: boolean;
+}>;
 
 export type ActOutcome =
   | Readonly<{ ok: true; subject: string; answer: Readonly<Record<string, string | number | null>>; corrects?: number }>
@@ -23,6 +31,10 @@ export type Act<Schema extends z.ZodType = z.ZodType> = Readonly<{
   pin: boolean;
   /** What the ledger keeps of the input, when not all of it. */
   forLedger?: (input: z.output<Schema>) => unknown;
+  /** Others who sign the same act with their own PINs, at the same device. */
+  signers?: (input: z.output<Schema>) => readonly Readonly<{ person: string; pin: string; field: string }>[];
+  /** A device may keep it while it has no network, and send it later with its own time. Never what protects somebody. */
+  offline?: boolean;
   run: (context: ActContext, input: z.output<Schema>) => ActOutcome;
 }>;
 

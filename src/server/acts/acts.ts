@@ -1,13 +1,21 @@
 import type { Act } from "./act";
 import { attachFigure, countStore, setUpJob } from "./dayActs";
-import { doStep, reviewIsolation, startReturn } from "./isolationActs";
-import { approveIsolation, askForJob, closeJob } from "./jobActs";
+import { hangOnBox, takeOffBox } from "./boxActs";
+import { exchangeProcedures } from "./exchangeAct";
+import { enterGear, giveBackGear, handOutGear, withdrawGear } from "./gearActs";
+import { canDoStep, doStep, proveAgain, startReturn } from "./isolationActs";
+import { cannotDoStep, replan } from "./replanActs";
+import { reviewIsolation } from "./reviewAct";
+import { agreeToTest, askTest, callOffTest, startTest } from "./temporaryActs";
+import { settleKept } from "./settleAct";
+import { approveIsolation, askForJob, changeCrew, closeJob } from "./jobActs";
 import { markEnteredInError } from "./ledgerActs";
 import {
   acceptPermit,
   cancelPermit,
   closePermit,
   draftPermit,
+  handOver,
   handBackPermit,
   issuePermit,
   signOff,
@@ -32,15 +40,33 @@ export const ACTS: ReadonlyMap<string, Act> = new Map(
     importPlant,
     askForJob,
     approveIsolation,
+    changeCrew,
     adjustPlan,
     acceptDeviation,
     doStep,
+    proveAgain,
+    canDoStep,
+    cannotDoStep,
+    replan,
+    settleKept,
+    hangOnBox,
+    takeOffBox,
+    askTest,
+    agreeToTest,
+    startTest,
+    callOffTest,
+    enterGear,
+    withdrawGear,
+    handOutGear,
+    giveBackGear,
+    exchangeProcedures,
     reviewIsolation,
     draftPermit,
     issuePermit,
     acceptPermit,
     signOn,
     signOff,
+    handOver,
     handBackPermit,
     closePermit,
     cancelPermit,

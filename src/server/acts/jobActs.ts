@@ -1,5 +1,5 @@
 import { randomUUID } from "node:crypto";
-import { count, eq, inArray, ne, and } from "drizzle-orm";
+import { and, count, eq, inArray, isNull, ne } from "drizzle-orm";
 import { z } from "zod";
 import { plan } from "../../core/isolation/plan";
 import { stepsOf } from "../../core/isolation/sequence";
@@ -10,7 +10,10 @@ import { ENGINE_VERSION } from "../../core/version";
 import type { Tx } from "../db/database";
 import {
   boxIsolations,
+  earthsOn,
+  holds,
   isolations,
+  items,
   jobIsolations,
   jobs,
   lockBoxes,
@@ -18,6 +21,7 @@ import {
   permits,
   steps as stepsTable,
 } from "../db/schema";
+import { namesOf } from "../signIn";
 import { acceptedFor } from "../store/deviationStore";
 import { liveJobs } from "../store/liveJobs";
 import { currentPlant } from "../store/plantStore";
@@ -197,6 +201,45 @@ export const approveIsolation = defineAct({
   },
 });
 
+/** Who may sign on: the next shift, somebody instead of another. Nobody is taken out while they are on. */
+export const changeCrew = defineAct({
+  type: "job.crew",
+  words: "change the crew of a job",
+  roles: ["coordinator", "issuer", "holder"],
+  pin: false,
+  input: z.object({
+    job: z.string(),
+    crew: z.array(z.string()).min(1, "name at least one person").max(200, "at most 200 people"),
+  }),
+  run: ({ tx }, input) => {
+    const subject = input.job;
+    const row = tx.select().from(jobs).where(eq(jobs.number, input.job)).get();
+    if (row === undefined) return { ok: false, subject, refusal: { code: "unknown", what: "job", name: subject } };
+    if (row.state !== "open") {
+      const refusal = { code: "wrong state", what: `Job ${subject}`, state: row.state, needs: "open" } as const;
+      return { ok: false, subject, refusal };
+    }
+    const crew = [...new Set(input.crew)];
+    const known = tx.select({ id: people.id }).from(people).where(inArray(people.id, crew)).all();
+    const strange = crew.find((id) => !known.some((one) => one.id === id));
+    if (strange !== undefined) {
+      return { ok: false, subject, refusal: { code: "unknown", what: "person", name: strange } };
+    }
+    const on = liveJobs(tx)
+      .filter(({ number }) => number === subject)
+      .flatMap(({ peopleIds }) => peopleIds);
+    const gone = on.filter((id) => !crew.includes(id) && id !== row.holderId);
+    if (gone.length > 0) {
+      return { ok: false, subject, refusal: { code: "people on", people: gone.map(namesOf(tx)) } };
+    }
+    tx.update(jobs)
+      .set({ crew: JSON.stringify(crew) })
+      .where(eq(jobs.id, row.id))
+      .run();
+    return { ok: true, subject, answer: { job: subject, crew: crew.length } };
+  },
+});
+
 export const closeJob = defineAct({
   type: "job.close",
   words: "close a job",
@@ -232,10 +275,36 @@ export const closeJob = defineAct({
         refusal: { code: "isolations open", isolations: standing.map(({ number }) => number) },
       };
     }
+    const left = stillInPlace(tx, row.id);
+    if (left.length > 0) return { ok: false, subject, refusal: { code: "still in place", things: left } };
     tx.update(jobs).set({ state: "closed" }).where(eq(jobs.id, row.id)).run();
     return { ok: true, subject, answer: { job: subject } };
   },
 });
+
+/** Locks, blinds and earths of a job's isolations that nobody took out. */
+function stillInPlace(tx: Tx, jobId: string): string[] {
+  const own = tx
+    .select({ id: jobIsolations.isolationId })
+    .from(jobIsolations)
+    .where(eq(jobIsolations.jobId, jobId))
+    .all()
+    .map(({ id }) => id);
+  const held = tx
+    .select({ tag: items.tag, lock: holds.lock })
+    .from(holds)
+    .innerJoin(items, eq(items.id, holds.itemId))
+    .where(and(inArray(holds.isolationId, own), isNull(holds.liftedAt)))
+    .all()
+    .map(({ tag, lock }) => `lock ${lock} on ${tag}`);
+  const earths = tx
+    .select({ number: earthsOn.number, place: earthsOn.place })
+    .from(earthsOn)
+    .where(and(inArray(earthsOn.isolationId, own), isNull(earthsOn.offAt)))
+    .all()
+    .map(({ number, place }) => `earth ${number} at ${place}`);
+  return [...held, ...earths];
+}
 
 /** Running numbers, one row of them for each kind of thing; nothing is ever removed, so counting is enough. */
 export function nextNumber(

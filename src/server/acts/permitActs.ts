@@ -2,10 +2,10 @@ import { randomUUID } from "node:crypto";
 import { and, eq, ne } from "drizzle-orm";
 import { z } from "zod";
 import { decidePermit, type PermitCommand } from "../../core/permit/permitLife";
-import type { Role } from "../../core/people/roles";
+import type { PersonId, Role } from "../../core/people/roles";
 import { ENGINE_VERSION } from "../../core/version";
-import { isolations, jobIsolations, jobs, permitIsolations, permits } from "../db/schema";
-import { siteTime } from "../siteTime";
+import { isolations, jobIsolations, jobs, people, permitIsolations, permits } from "../db/schema";
+import { toPerson } from "../signIn";
 import { loadPermit, permitFacts, savePermit } from "../store/permitStore";
 import { defineAct, type ActContext, type ActOutcome } from "./act";
 import { nextNumber, time_ms } from "./jobActs";
@@ -30,6 +30,8 @@ export const draftPermit = defineAct({
       precautions: text("The precautions"),
       validFrom_ms: time_ms("The start"),
       validTo_ms: time_ms("The end"),
+      /** Who leads this crew; the job's holder when nobody else is named. */
+      holder: z.string().optional(),
     })
     .refine((permit) => permit.validTo_ms > permit.validFrom_ms, {
       path: ["validTo_ms"],
@@ -47,6 +49,14 @@ export const draftPermit = defineAct({
       .all();
     const [first] = standing;
     if (first === undefined) return { ok: false, subject: job.number, refusal: { code: "no isolation" } };
+    const holder = input.holder || job.holderId;
+    const lead = tx.select().from(people).where(eq(people.id, holder)).get();
+    if (lead === undefined) {
+      return { ok: false, subject: job.number, refusal: { code: "unknown", what: "person", name: holder } };
+    }
+    if (!toPerson(lead).roles.includes("holder")) {
+      return { ok: false, subject: job.number, refusal: { code: "not a lead", who: lead.name } };
+    }
     const id = randomUUID();
     const number = nextNumber(tx, permits, "P");
     tx.insert(permits)
@@ -59,7 +69,7 @@ export const draftPermit = defineAct({
         words: input.words,
         hazards: input.hazards,
         precautions: input.precautions,
-        holderId: job.holderId,
+        holderId: holder,
         validFrom: input.validFrom_ms,
         validTo: input.validTo_ms,
         plantRevision: first.plantRevision,
@@ -79,7 +89,7 @@ export const draftPermit = defineAct({
 /** The acts on a permit that only change its life. */
 function lifeAct(
   type: string,
-  command: Exclude<PermitCommand["type"], "sign on" | "lock cut">,
+  command: Exclude<PermitCommand["type"], "sign on" | "lock cut" | "hand over">,
   words: string,
   roles: readonly Role[],
 ) {
@@ -100,6 +110,8 @@ export const handBackPermit = lifeAct("permit.hand-back", "hand back", "hand bac
 export const closePermit = lifeAct("permit.close", "close", "close a permit", ["issuer"]);
 export const cancelPermit = lifeAct("permit.cancel", "cancel", "cancel a permit", ["issuer"]);
 
+const pointLocks = z.record(z.string().max(80), z.string().max(60, "at most 60 characters")).optional();
+
 export const signOn = defineAct({
   type: "permit.sign-on",
   words: "sign on to a permit",
@@ -107,22 +119,54 @@ export const signOn = defineAct({
   pin: true,
   input: z.object({
     permit: z.string(),
-    lock: z.string("the lock number is missing").max(60, "at most 60 characters"),
+    lock: z.string("the lock number is missing").max(60, "at most 60 characters").default(""),
+    points: pointLocks,
   }),
-  run: (context, input) => {
-    const { tx, person } = context;
-    const job = tx
-      .select({ crew: jobs.crew, holderId: jobs.holderId, number: jobs.number })
-      .from(permits)
-      .innerJoin(jobs, eq(jobs.id, permits.jobId))
-      .where(eq(permits.number, input.permit))
-      .get();
-    const crew = job ? (JSON.parse(job.crew) as string[]) : [];
-    if (job && !crew.includes(person.id) && job.holderId !== person.id) {
-      return { ok: false, subject: input.permit, refusal: { code: "not in the crew", job: job.number } };
-    }
-    return change(context, input.permit, { ...who(context), type: "sign on", lock: input.lock });
-  },
+  run: (context, { permit, ...hung }) => change(context, permit, { ...who(context), type: "sign on", ...hung }),
+});
+
+/** Everybody who comes and everybody who goes signs, at one device at the box; all of it is done, or nothing. */
+export const handOver = defineAct({
+  type: "permit.hand-over",
+  words: "hand over at shift change",
+  roles: ["coordinator", "issuer", "holder"],
+  pin: false,
+  input: z.object({
+    permit: z.string(),
+    pairs: z
+      .array(
+        z.object({
+          from: z.string("choose who goes").min(1, "choose who goes"),
+          to: z.string("choose who comes").min(1, "choose who comes"),
+          lock: z.string("the lock number is missing").max(60, "at most 60 characters").default(""),
+          points: pointLocks,
+          fromPin: z.string("their PIN is missing").max(20),
+          toPin: z.string("their PIN is missing").max(20),
+        }),
+      )
+      .min(1, "name who comes on for whom")
+      .max(60, "at most 60 at once"),
+  }),
+  forLedger: (input) => ({
+    ...input,
+    pairs: input.pairs.map(({ fromPin: _, toPin: __, ...pair }) => pair),
+  }),
+  signers: (input) =>
+    input.pairs.flatMap(({ from, to, fromPin, toPin }, i) => [
+      { person: to, pin: toPin, field: `pairs.${i}.toPin` },
+      { person: from, pin: fromPin, field: `pairs.${i}.fromPin` },
+    ]),
+  run: (context, input) =>
+    change(context, input.permit, {
+      ...who(context),
+      type: "hand over",
+      pairs: input.pairs.map(({ from, to, lock, points }) => ({
+        from: from as PersonId,
+        to: to as PersonId,
+        lock,
+        points,
+      })),
+    }),
 });
 
 function who({ person, now_ms }: ActContext) {
@@ -130,11 +174,11 @@ function who({ person, now_ms }: ActContext) {
 }
 
 /** Load, decide, save. */
-function change({ tx }: ActContext, number: string, command: PermitCommand): ActOutcome {
+function change({ tx, now_ms }: ActContext, number: string, command: PermitCommand): ActOutcome {
   const stored = loadPermit(tx, number);
   if (stored === null)
     return { ok: false, subject: number, refusal: { code: "unknown", what: "permit", name: number } };
-  const decided = decidePermit(stored.life, command, permitFacts(tx, stored.isolationIds, siteTime));
+  const decided = decidePermit(stored.life, command, permitFacts(tx, stored, now_ms));
   if (!decided.ok) return { ok: false, subject: number, refusal: decided.refusal };
   savePermit(tx, stored, decided.value);
   return { ok: true, subject: number, answer: { permit: number, state: decided.value.state } };

@@ -6,7 +6,9 @@ import { plan } from "../../core/isolation/plan";
 import { jobSchema, OBJECTIVES, SCHOOLS } from "../../core/job/jobFile";
 import type { Tx } from "../db/database";
 import { deviations, isolations, jobIsolations, jobs } from "../db/schema";
-import { currentPlant } from "../store/plantStore";
+import { loadIsolation } from "../store/isolationStore";
+import { currentPlant, type CurrentPlant } from "../store/plantStore";
+import { nextPlan } from "./replanActs";
 import { defineAct, type ActOutcome } from "./act";
 
 const reason = z.string("the reason is missing").trim().min(3, "write the reason").max(500, "at most 500 characters");
@@ -61,15 +63,17 @@ export const acceptDeviation = defineAct({
     reason,
   }),
   run: ({ tx, person, now_ms }, input) => {
-    const found = openJob(tx, input.job);
+    const found = openJob(tx, input.job, true);
     if (!found.ok) return found;
     const { row, plant } = found;
     const subject = row.number;
     if (row.askedBy === person.id) return { ok: false, subject, refusal: { code: "accepting one's own deviation" } };
-    const made = plan(
-      plant.graph,
-      jobSchema.parse({ ...JSON.parse(row.job), objective: input.objective, school: input.school }),
-    );
+    const made = found.standing
+      ? standingPlan(tx, found.standing, plant)
+      : plan(
+          plant.graph,
+          jobSchema.parse({ ...JSON.parse(row.job), objective: input.objective, school: input.school }),
+        );
     if (!made.ok) return { ok: false, subject, refusal: { code: "unknown", what: "place", name: subject } };
     for (const way of input.ways) {
       const shortfall = made.value.shortfalls.find((one) => wayOf(one) === way);
@@ -94,8 +98,14 @@ export const acceptDeviation = defineAct({
   },
 });
 
-/** A job whose plan may still change: open, with a plant, and nothing standing on it. */
-function openJob(tx: Tx, number: string) {
+/** The plan that an isolation with a stuck step would go on with. */
+function standingPlan(tx: Tx, isolation: string, plant: CurrentPlant) {
+  const next = nextPlan(tx, loadIsolation(tx, isolation)!, plant);
+  return next.ok ? ({ ok: true, value: next.plan } as const) : ({ ok: false } as const);
+}
+
+/** A job whose plan may still change: open, with a plant, and nothing standing on it but what is being planned again. */
+function openJob(tx: Tx, number: string, orStuck = false) {
   const row = tx.select().from(jobs).where(eq(jobs.number, number)).get();
   const plant = currentPlant(tx);
   const refused = (refusal: Extract<ActOutcome, { ok: false }>["refusal"]) =>
@@ -110,6 +120,9 @@ function openJob(tx: Tx, number: string) {
     .innerJoin(isolations, eq(isolations.id, jobIsolations.isolationId))
     .where(and(eq(jobIsolations.jobId, row.id), ne(isolations.state, "restored")))
     .get();
-  if (standing) return refused({ code: "already done", what: `Approving isolation ${standing.number} of this job` });
-  return { ok: true, row, plant } as const;
+  const isStuck =
+    orStuck && standing && loadIsolation(tx, standing.number)?.life.steps.some((step) => step.stuck !== null);
+  if (standing && !isStuck)
+    return refused({ code: "already done", what: `Approving isolation ${standing.number} of this job` });
+  return { ok: true, row, plant, standing: standing?.number ?? null } as const;
 }

@@ -5,7 +5,6 @@ import type { PersonId, Role } from "../../core/people/roles";
 import { decidePermit, peopleOn } from "../../core/permit/permitLife";
 import { permits } from "../db/schema";
 import { namesOf } from "../signIn";
-import { siteTime } from "../siteTime";
 import { loadPermit, permitFacts, savePermit } from "../store/permitStore";
 import { loadRemoval, READ_REMOVAL, removalsOn, saveRemoval } from "../store/removalStore";
 import { defineAct, type ActContext, type ActOutcome } from "./act";
@@ -114,7 +113,7 @@ function change(
   if (!decided.ok) return { ok: false, subject, refusal: decided.refusal };
   if (type === "cut") {
     const cut = { type: "lock cut", of: owner, by: person.id, roles: person.roles, at_ms: now_ms } as const;
-    const off = decidePermit(permit.life, cut, permitFacts(tx, permit.isolationIds, siteTime));
+    const off = decidePermit(permit.life, cut, permitFacts(tx, permit, now_ms));
     if (!off.ok) return { ok: false, subject, refusal: off.refusal };
     savePermit(tx, permit, off.value);
   }

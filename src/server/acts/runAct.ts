@@ -6,7 +6,8 @@ import { actTime_ms } from "../clock";
 import { headFilePath, appendToLedger, writeHeadFile } from "../ledger/append";
 import { database, type Db, type Tx } from "../db/database";
 import { ledger } from "../db/schema";
-import { pinFault, type Person } from "../signIn";
+import type { Refusal } from "../../core/refusal";
+import { pinFault, signerFault, type Person } from "../signIn";
 import type { Act, ActOutcome } from "./act";
 import { READ_REMOVAL, unreadRemoval } from "../store/removalStore";
 import { ACTS } from "./acts";
@@ -19,7 +20,13 @@ const envelopeSchema = z.object({
   type: z.string(),
   input: z.unknown(),
   pin: z.string().max(20).optional(),
+  /** When the person did it, by their device's clock; only for acts that were kept while there was no network. */
+  doneAt_ms: z.number("must be a time in ms").int("must be a time in ms").optional(),
 });
+
+/** A device's clock may be a little fast; what is older than two shifts is a late entry by somebody who answers for it. */
+const CLOCK_AHEAD_MS = 2 * 60_000;
+const KEPT_AT_MOST_MS = 24 * 3_600_000;
 
 export type ActAnswer =
   | Readonly<{ ok: true; answer: Readonly<Record<string, string | number | null>> }>
@@ -47,7 +54,7 @@ export async function runAct(
   if (person === null) return SIGNED_OUT;
   const envelope = envelopeSchema.safeParse(raw);
   if (!envelope.success) return badInput(envelope.error);
-  const { actId, type, pin } = envelope.data;
+  const { actId, type, pin, doneAt_ms } = envelope.data;
   const act: Act | undefined = ACTS.get(type);
   if (act === undefined) return { ok: false, status: 400, code: "unknown act", sentence: `There is no act ${type}.` };
   const input = act.input.safeParse(envelope.data.input);
@@ -69,6 +76,20 @@ export async function runAct(
     const fault = await pinFault(db, person, pin, clock_ms);
     if (fault) return { ok: false, status: 403, code: "wrong pin", field: "pin", sentence: fault };
   }
+  for (const signer of act.signers?.(input.data) ?? []) {
+    const fault = await signerFault(db, signer, clock_ms);
+    if (fault) return { ok: false, status: 403, code: "wrong pin", field: signer.field, sentence: fault };
+  }
+  if (doneAt_ms !== undefined) {
+    const refusal: Refusal | null = !act.offline
+      ? { code: "online only", act: act.words }
+      : doneAt_ms > clock_ms + CLOCK_AHEAD_MS
+        ? { code: "device clock", why: "it is ahead of the server's" }
+        : doneAt_ms < clock_ms - KEPT_AT_MOST_MS
+          ? { code: "device clock", why: "it says that this was done more than a day ago" }
+          : null;
+    if (refusal) return record(db, headFile, () => ({ ok: false, subject: "", refusal }));
+  }
   return record(db, headFile, (tx, now_ms) => {
     // Who was not there when their lock was cut is told before they do anything else.
     const unread = act.type === READ_REMOVAL ? null : unreadRemoval(tx, person.id);
@@ -76,7 +97,10 @@ export async function runAct(
       const refusal = { code: "not read", lock: unread.removal.lock, permit: unread.removal.permit } as const;
       return { ok: false, subject: unread.removal.permit, refusal };
     }
-    return act.run({ tx, person, now_ms }, input.data);
+    return act.run(
+      { tx, person, now_ms, done_ms: Math.min(doneAt_ms ?? now_ms, now_ms), kept: doneAt_ms !== undefined },
+      input.data,
+    );
   });
 
   function record(db: Db, headFile: string, run: (tx: Tx, now_ms: number) => ActOutcome): ActAnswer {
@@ -94,7 +118,7 @@ export async function runAct(
           outcome: outcome.ok ? "done" : "refused",
           by: person!.id,
           subject: outcome.subject,
-          doneAt_ms: now_ms,
+          doneAt_ms: Math.min(doneAt_ms ?? now_ms, now_ms),
           recordedAt_ms: now_ms,
           transcribedBy: null,
           corrects: outcome.ok ? (outcome.corrects ?? null) : null,

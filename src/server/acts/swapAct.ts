@@ -5,11 +5,15 @@ import { proveSwap, type SwapFault } from "../../core/isolation/proveSwap";
 import { competenceFor, stepLabel, type PlannedStep } from "../../core/isolation/steps";
 import { samePlate } from "../../core/locks/isolationLife";
 import type { Refusal } from "../../core/refusal";
+import { siteLockFault } from "../../core/locks/gear";
 import { holds, items, steps } from "../db/schema";
-import { isolationFacts, loadIsolation } from "../store/isolationStore";
+import { loadBox } from "../store/boxStore";
+import { hangLock, isolationFacts, loadIsolation } from "../store/isolationStore";
+import { boxesOf } from "../store/locks";
 import { liveJobs } from "../store/liveJobs";
 import { currentPlant } from "../store/plantStore";
 import { defineAct } from "./act";
+import { moveBox } from "./isolationActs";
 
 /**
  * One point of a standing isolation for another, with the proof that nobody loses a barrier: the new lock is hung first,
@@ -74,43 +78,55 @@ export const swapPoint = defineAct({
     if (!samePlate(input.plate, step.plate!)) {
       return refused({ code: "wrong plate", seen: input.plate, expected: step.plate! });
     }
-    const where = isolationFacts(tx, row.id).lockHangs(input.lock);
-    if (where !== undefined || life.steps.some((one) => one.done?.lock === input.lock)) {
-      return refused({ code: "lock in use", lock: input.lock, where: where ?? `in isolation ${life.number} before` });
-    }
+    const facts = isolationFacts(tx, row);
+    // The key of the lock to be lifted is in the box that their locks hang on; on every point, their locks hang there.
+    if (facts.peopleOn.length > 0) return refused({ code: "people on", people: facts.peopleOn });
+    const notOurs = siteLockFault(facts.gear("lock", input.lock), input.lock, facts.nameOf);
+    if (notOurs) return refused(notOurs);
+    const where = facts.lockHangs(input.lock);
+    if (where !== undefined) return refused({ code: "lock in use", lock: input.lock, where });
 
     const position = tx
       .select({ last: max(steps.position) })
       .from(steps)
       .where(eq(steps.isolationId, row.id))
       .get();
-    tx.insert(steps)
-      .values({
-        isolationId: row.id,
-        stepId: step.id,
-        position: (position?.last ?? 0) + 1,
-        step: JSON.stringify(step),
-        doneBy: person.id,
-        doneAt: now_ms,
-        recordedAt: now_ms,
-        lock: input.lock,
-      })
-      .run();
-    const itemIdOf = (tag: string) => tx.select({ id: items.id }).from(items).where(eq(items.tag, tag)).get()!.id;
-    tx.insert(holds)
-      .values({
-        id: randomUUID(),
-        isolationId: row.id,
-        itemId: itemIdOf(input.to),
-        lock: input.lock,
-        lockedBy: person.id,
-        lockedAt: now_ms,
-      })
-      .run();
+    const lifted: PlannedStep = {
+      ...step,
+      id: `s${randomUUID().slice(0, 8)}`,
+      kind: "unlock",
+      subject: input.from,
+      plate: null,
+      words: `Lock and tag off ${input.from}, which ${input.to} stands in for.`,
+    };
+    [step, lifted].forEach((one, i) =>
+      tx
+        .insert(steps)
+        .values({
+          isolationId: row.id,
+          stepId: one.id,
+          position: (position?.last ?? 0) + 1 + i,
+          step: JSON.stringify(one),
+          doneBy: person.id,
+          doneAt: now_ms,
+          recordedAt: now_ms,
+          lock: one === step ? input.lock : null,
+        })
+        .run(),
+    );
+    const at = { by: person.id, at_ms: now_ms };
+    hangLock(tx, { isolationId: row.id, tag: input.to, lock: input.lock, ...at });
+    const itemId = tx.select({ id: items.id }).from(items).where(eq(items.tag, input.from)).get()!.id;
     tx.update(holds)
       .set({ liftedBy: person.id, liftedAt: now_ms })
-      .where(and(eq(holds.isolationId, row.id), eq(holds.itemId, itemIdOf(input.from)), isNull(holds.liftedAt)))
+      .where(and(eq(holds.isolationId, row.id), eq(holds.itemId, itemId), isNull(holds.liftedAt)))
       .run();
+    for (const { id } of boxesOf(tx, [row.id])) {
+      moveBox(tx, id, { ...at, type: "take key", lock: input.lock, point: input.to });
+      for (const { lock } of loadBox(tx, { id })!.life.keys.filter((key) => key.point === input.from)) {
+        moveBox(tx, id, { ...at, type: "give key back", lock });
+      }
+    }
     // On the way back the new point is lifted where the old one would have been.
     const back = life.steps.find((one) => one.kind === "unlock" && one.subject === input.from);
     if (back) {

@@ -2,6 +2,8 @@ import { index, integer, sqliteTable, text, uniqueIndex } from "drizzle-orm/sqli
 
 /** Times are UTC in milliseconds. JSON columns are parsed by a schema when read back. */
 
+export * from "./lockTables";
+
 export const people = sqliteTable("people", {
   id: text("id").primaryKey(),
   name: text("name").notNull(),
@@ -14,6 +16,8 @@ export const people = sqliteTable("people", {
   units: text("units", { enum: ["metric", "us"] })
     .notNull()
     .default("metric"),
+  /** A contractor's firm; empty for the site's own people. */
+  firm: text("firm").notNull().default(""),
   active: integer("active", { mode: "boolean" }).notNull().default(true),
 });
 
@@ -97,7 +101,7 @@ export const jobs = sqliteTable("jobs", {
 export const isolations = sqliteTable("isolations", {
   id: text("id").primaryKey(),
   number: text("number").notNull().unique(),
-  state: text("state", { enum: ["isolating", "proven", "restoring", "restored"] }).notNull(),
+  state: text("state", { enum: ["isolating", "proven", "testing", "restoring", "restored"] }).notNull(),
   plan: text("plan_json").notNull(),
   /** What the plan was made with, so that it can be made again. */
   plantRevision: integer("plant_revision").notNull(),
@@ -164,69 +168,11 @@ export const steps = sqliteTable(
     lock: text("lock"),
     reading: text("reading"),
     skipped: integer("skipped", { mode: "boolean" }).notNull().default(false),
+    evidence: text("evidence_json"),
+    /** Why it cannot be done as planned, by whom and when. */
+    stuck: text("stuck_json"),
   },
   (table) => [uniqueIndex("steps_id").on(table.isolationId, table.stepId)],
-);
-
-/** Which isolation holds which device, and with which lock: two isolations may hold one device. */
-export const holds = sqliteTable(
-  "holds",
-  {
-    id: text("id").primaryKey(),
-    isolationId: text("isolation_id")
-      .notNull()
-      .references(() => isolations.id),
-    itemId: text("item_id")
-      .notNull()
-      .references(() => items.id),
-    lock: text("lock").notNull(),
-    lockedBy: text("locked_by")
-      .notNull()
-      .references(() => people.id),
-    lockedAt: integer("locked_at_ms").notNull(),
-    liftedBy: text("lifted_by").references(() => people.id),
-    liftedAt: integer("lifted_at_ms"),
-  },
-  (table) => [index("holds_lock").on(table.lock), index("holds_isolation").on(table.isolationId)],
-);
-
-export const lockBoxes = sqliteTable("lock_boxes", {
-  id: text("id").primaryKey(),
-  number: text("number").notNull().unique(),
-  state: text("state", { enum: ["open", "closed", "returned"] }).notNull(),
-});
-
-export const boxIsolations = sqliteTable(
-  "box_isolations",
-  {
-    boxId: text("box_id")
-      .notNull()
-      .references(() => lockBoxes.id),
-    isolationId: text("isolation_id")
-      .notNull()
-      .references(() => isolations.id),
-  },
-  (table) => [uniqueIndex("box_isolations_pair").on(table.boxId, table.isolationId)],
-);
-
-export const personalLocks = sqliteTable(
-  "personal_locks",
-  {
-    id: text("id").primaryKey(),
-    boxId: text("box_id")
-      .notNull()
-      .references(() => lockBoxes.id),
-    permitId: text("permit_id")
-      .notNull()
-      .references(() => permits.id),
-    personId: text("person_id")
-      .notNull()
-      .references(() => people.id),
-    lock: text("lock").notNull(),
-    onAt: integer("on_at_ms").notNull(),
-    offAt: integer("off_at_ms"),
-  },
-  (table) => [index("personal_locks_box").on(table.boxId), index("personal_locks_lock").on(table.lock)],
 );
 
 export const permits = sqliteTable(
@@ -273,45 +219,6 @@ export const permitIsolations = sqliteTable(
   (table) => [uniqueIndex("permit_isolations_pair").on(table.permitId, table.isolationId)],
 );
 
-/** Looks at isolations that stay: why each stays, and when it is looked at again. */
-export const isolationReviews = sqliteTable(
-  "isolation_reviews",
-  {
-    id: text("id").primaryKey(),
-    isolationId: text("isolation_id")
-      .notNull()
-      .references(() => isolations.id),
-    reason: text("reason").notNull(),
-    reviewedBy: text("reviewed_by")
-      .notNull()
-      .references(() => people.id),
-    reviewedAt: integer("reviewed_at_ms").notNull(),
-    nextAt: integer("next_at_ms").notNull(),
-  },
-  (table) => [index("isolation_reviews_isolation").on(table.isolationId)],
-);
-
-/** Locks of people who left them on, and how each was dealt with. The life is in `removal`; the rest is for looking up. */
-export const forcedRemovals = sqliteTable(
-  "forced_removals",
-  {
-    id: text("id").primaryKey(),
-    permitId: text("permit_id")
-      .notNull()
-      .references(() => permits.id),
-    ownerId: text("owner_id")
-      .notNull()
-      .references(() => people.id),
-    lock: text("lock").notNull(),
-    state: text("state", { enum: ["opened", "missing", "authorised", "cut", "told", "called off"] }).notNull(),
-    removal: text("removal_json").notNull(),
-  },
-  (table) => [
-    index("forced_removals_owner").on(table.ownerId, table.state),
-    index("forced_removals_permit").on(table.permitId),
-  ],
-);
-
 /** A figure that somebody attached to a job or permit: inputs and answer as they were, with the engine that gave it. */
 export const figures = sqliteTable(
   "figures",
@@ -330,21 +237,6 @@ export const figures = sqliteTable(
     attachedAt: integer("attached_at_ms").notNull(),
   },
   (table) => [index("figures_job").on(table.jobId), index("figures_permit").on(table.permitId)],
-);
-
-/** What the store has of each thing and size, as last counted. */
-export const stock = sqliteTable(
-  "stock",
-  {
-    thing: text("thing").notNull(),
-    size: text("size").notNull(),
-    count: integer("count").notNull(),
-    countedBy: text("counted_by")
-      .notNull()
-      .references(() => people.id),
-    countedAt: integer("counted_at_ms").notNull(),
-  },
-  (table) => [uniqueIndex("stock_thing_size").on(table.thing, table.size)],
 );
 
 /**

@@ -6,6 +6,7 @@ export const DEMO_PEOPLE: readonly Readonly<{
   name: string;
   roles: readonly Role[];
   competences: readonly Competence[];
+  firm?: string;
 }>[] = [
   { signIn: "maren", name: "Maren Tolve", roles: ["coordinator"], competences: [] },
   { signIn: "idris", name: "Idris Halloway", roles: ["issuer"], competences: [] },
@@ -14,6 +15,17 @@ export const DEMO_PEOPLE: readonly Readonly<{
   { signIn: "sunniva", name: "Sunniva Rask", roles: ["isolator"], competences: ["process", "mechanical"] },
   { signIn: "odalys", name: "Odalys Brenn", roles: ["isolator"], competences: ["process", "mechanical", "electrical"] },
   { signIn: "tomas", name: "Tomas Veyron", roles: ["worker"], competences: [] },
+  { signIn: "nils", name: "Nils Harrow", roles: ["worker"], competences: [] },
+  { signIn: "edda", name: "Edda Morrow", roles: ["worker"], competences: [] },
+  { signIn: "kaspar", name: "Kaspar Lind", roles: ["worker"], competences: [] },
+  { signIn: "yrsa", name: "Yrsa Oakley", roles: ["worker"], competences: [] },
+  { signIn: "bram", name: "Bram Ostler", roles: ["holder", "worker"], competences: ["mechanical"] },
+  { signIn: "ines", name: "Ines Calder", roles: ["worker"], competences: [] },
+  { signIn: "joss", name: "Joss Perrin", roles: ["worker"], competences: [] },
+  { signIn: "mika", name: "Mika Thorne", roles: ["worker"], competences: [] },
+  { signIn: "rhea", name: "Rhea Vance", roles: ["worker"], competences: [] },
+  { signIn: "silas", name: "Silas Wren", roles: ["worker"], competences: [] },
+  { signIn: "dagny", name: "Dagny Pell", roles: ["worker"], competences: [], firm: "Skerry Rope and Rig" },
   { signIn: "signe", name: "Signe Aldane", roles: ["approver"], competences: [] },
   { signIn: "ruth", name: "Ruth Amberley", roles: ["operator"], competences: ["process"] },
 ];

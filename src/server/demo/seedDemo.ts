@@ -10,6 +10,7 @@ import { people } from "../db/schema";
 import { loadIsolation } from "../store/isolationStore";
 import { currentPlant } from "../store/plantStore";
 import { toPerson } from "../signIn";
+import { soundReport } from "../../core/locks/soundReport";
 import { DEMO_PASSWORD, DEMO_PEOPLE, DEMO_PIN } from "./demoPeople";
 
 const HOUR_MS = 3_600_000;
@@ -37,7 +38,7 @@ export async function seedDemo(db: Db, demoFolder: string, headFile: string, now
         .where(eq(people.id, id(signIn)))
         .get()!,
     );
-    clock_ms += 4 * 60_000;
+    clock_ms += type === "gear.enter" ? 1000 : 4 * 60_000;
     const envelope = { version: 1, actId: randomUUID(), type, input, pin: DEMO_PIN };
     const answer = await runAct(envelope, person, clock_ms, db, headFile);
     if (!answer.ok) throw new Error(`the demo's day went wrong at ${type}: ${answer.sentence}`);
@@ -52,6 +53,22 @@ export async function seedDemo(db: Db, demoFolder: string, headFile: string, now
     skipEmptyLines: true,
   });
   await act("ruth", "store.count", { lines: store.data.map((line) => ({ ...line, count: Number(line.count) })) });
+
+  const gearList = Papa.parse<Record<"kind" | "number" | "owner" | "key" | "days" | "rating_V" | "error", string>>(
+    file("gear.csv").text,
+    { header: true, skipEmptyLines: true },
+  );
+  for (const line of gearList.data) {
+    await act("ruth", "gear.enter", {
+      kind: line.kind,
+      number: line.number,
+      owner: line.owner === "" ? null : id(line.owner),
+      key: line.key === "" ? null : line.key,
+      inDateUntil_ms: line.days === "" ? null : now_ms + Number(line.days) * 24 * HOUR_MS,
+      rating_V: line.rating_V === "" ? null : Number(line.rating_V),
+      error: line.error === "" ? null : Number(line.error),
+    });
+  }
 
   const ask = (title: string, work: string, faces: unknown[], hours: number) =>
     act("maren", "job.ask", {
@@ -73,6 +90,7 @@ export async function seedDemo(db: Db, demoFolder: string, headFile: string, now
   );
   const tipped = await act("maren", "isolation.approve", { job: tipper.job, school: "work", plantRevision: revision });
   await walk(String(tipped.isolation), Infinity);
+  await act("maren", "box.hang", { box: tipped.box, role: "coordinator", lock: "C-01" });
   const permit = await act("petra", "permit.draft", {
     job: tipper.job,
     words: "Open the tipper cylinder CY-260 and renew its rod seal. Nothing else.",
@@ -176,14 +194,9 @@ export async function seedDemo(db: Db, demoFolder: string, headFile: string, now
       if (next === undefined) return;
       // Sunniva and Jonas lock, Odalys proves: nobody proves what they locked themselves.
       const locker = next.competence === "electrical" ? "jonas" : next.competence === null ? "ruth" : "sunniva";
-      await act(next.kind === "prove" ? "odalys" : locker, "step.do", {
-        isolation,
-        step: next.id,
-        plate: next.plate,
-        lock: next.kind === "lock" ? `G-${isolation.slice(-2)}${next.id.slice(1).padStart(2, "0")}` : null,
-        reading: next.limit === null ? null : 0,
-        testerProved: true,
-      });
+      const isSecond = next.kind === "prove" || next.kind === "verify";
+      const lock = `G-${isolation.slice(-2)}${next.id.slice(1).padStart(2, "0")}`;
+      await act(isSecond ? "odalys" : locker, "step.do", { isolation, step: next.id, ...soundReport(next, { lock }) });
     }
   }
 }

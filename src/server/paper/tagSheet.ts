@@ -15,7 +15,10 @@ export async function tagSheet(
   const points = isolation?.steps.filter((step) => step.kind === "lock") ?? [];
   const tags = await Promise.all(
     points.map(async (step, index): Promise<Content> => {
-      const qr = await QRCode.toString(`${url}?point=${encodeURIComponent(step.subject)}`, { type: "svg", margin: 0 });
+      const qr = await QRCode.toString(
+        `${url}?point=${encodeURIComponent(step.subject)}&plate=${encodeURIComponent(step.plate ?? step.subject)}`,
+        { type: "svg", margin: 0 },
+      );
       const line = (label: string, text: string, font = "Text"): Content => ({
         columns: [
           { text: label, width: 62, fontSize: 7.5, margin: [0, 1.5, 0, 0] },

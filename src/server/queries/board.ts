@@ -2,7 +2,7 @@ import { asc, desc, eq, notInArray } from "drizzle-orm";
 import { database } from "../db/database";
 import { jobs, permits } from "../db/schema";
 import { isRunOut, peopleOn } from "../../core/permit/permitLife";
-import { loadPermit } from "../store/permitStore";
+import { loadPermit, permitFacts } from "../store/permitStore";
 import { currentPlant } from "../store/plantStore";
 import { namesOf } from "../signIn";
 import { jobView, planOf, stalenessOf, type JobView } from "./jobView";
@@ -107,6 +107,8 @@ export function permitView(number: string, now_ms: number) {
       name: nameOf(signOn.person),
       personId: signOn.person as string,
     })),
+    pointsToLock: permitFacts(db, stored, now_ms).pointsToLock,
+    stale: view.stale,
     job: view,
   };
 }

@@ -22,11 +22,13 @@ import {
 import { database } from "../db/database";
 import { isolationReviews, isolations, jobIsolations, jobs, people, permits } from "../db/schema";
 import { namesOf } from "../signIn";
+import { standingNames } from "../store/boxStore";
 import { acceptedFor, type StoredDeviation } from "../store/deviationStore";
 import { liveJobs } from "../store/liveJobs";
 import { boxesOf, locksOn } from "../store/locks";
 import { loadIsolation } from "../store/isolationStore";
 import { loadPermit } from "../store/permitStore";
+import { staleOf } from "../store/proofStore";
 import { currentPlant, plantAt, type CurrentPlant } from "../store/plantStore";
 
 export type PermitSummary = Readonly<{
@@ -37,6 +39,7 @@ export type PermitSummary = Readonly<{
   validFrom_ms: number;
   validTo_ms: number;
   holder: string;
+  holderId: string;
   on: number;
 }>;
 
@@ -59,6 +62,7 @@ export type JobView = Readonly<{
   holder: string;
   holderId: string;
   crew: readonly string[];
+  crewIds: readonly string[];
   askedBy: string;
   askedAt_ms: number;
   job: Job;
@@ -73,7 +77,15 @@ export type JobView = Readonly<{
   approvedBy: string | null;
   /** Since when the isolation stands, its looks so far, and the next; null where none stands. */
   review: ReviewView | null;
-  boxes: readonly { number: string; state: string; locks: readonly { person: string; lock: string; onAt: number }[] }[];
+  /** Proofs that must be done again before anybody goes on, and why. */
+  stale: readonly string[];
+  boxes: readonly {
+    /** Names on the locks that are first on and last off. */
+    standing: readonly string[];
+    number: string;
+    state: string;
+    locks: readonly { person: string; lock: string; onAt: number }[];
+  }[];
   permits: readonly PermitSummary[];
   next: NextAct | null;
   /** Names of everybody who did a step, by id. */
@@ -127,6 +139,7 @@ export function jobView(number: string, now_ms: number): JobView | null {
     holder: nameOf(row.holderId),
     holderId: row.holderId,
     crew: crewIds.map(nameOf),
+    crewIds,
     askedBy: nameOf(row.askedBy),
     askedAt_ms: row.askedAt,
     job,
@@ -137,9 +150,12 @@ export function jobView(number: string, now_ms: number): JobView | null {
     held: standing ? (liveJobs(db).find((live) => live.isolation === standing.number)?.holds ?? []) : [],
     approvedBy: standing ? nameOf(standing.by) : null,
     review,
+    stale:
+      standing && isolation?.state === "proven" ? staleOf(db, loadIsolation(db, standing.number)!.row, now_ms) : [],
     boxes: boxes.map((box) => ({
       number: box.number,
       state: box.state,
+      standing: standingNames(db, [box.id]),
       locks: locksOn(db, [box.id]).map(({ person, lock, onAt }) => ({ person, lock, onAt })),
     })),
     permits: written.map(({ life, row: permit }) => ({
@@ -150,10 +166,13 @@ export function jobView(number: string, now_ms: number): JobView | null {
       validFrom_ms: life.validFrom_ms,
       validTo_ms: life.validTo_ms,
       holder: nameOf(life.holder),
+      holderId: life.holder,
       on: peopleOn(life).length,
     })),
     nameOf: Object.fromEntries(
-      (isolation?.steps ?? []).flatMap(({ done }) => (done ? [[done.by, nameOf(done.by)]] : [])),
+      (isolation?.steps ?? []).flatMap(({ done, stuck }) =>
+        [done?.by, stuck?.by].flatMap((id) => (id ? [[id, nameOf(id)]] : [])),
+      ),
     ),
     next: nextAct(
       row,

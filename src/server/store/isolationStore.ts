@@ -1,11 +1,27 @@
 import { randomUUID } from "node:crypto";
-import { and, asc, eq, isNull, notInArray } from "drizzle-orm";
+import { and, asc, eq, inArray, isNull } from "drizzle-orm";
 import type { PlannedStep } from "../../core/isolation/steps";
-import type { IsolationFacts, IsolationLife, WalkStep } from "../../core/locks/isolationLife";
+import { gearNumber } from "../../core/locks/gear";
+import type { IsolationFacts, IsolationLife, Stuck, WalkStep } from "../../core/locks/isolationLife";
+import type { Evidence } from "../../core/locks/stepEvidence";
 import type { PersonId } from "../../core/people/roles";
+import { profileOf } from "../../core/rules/profiles";
 import type { Tx } from "../db/database";
-import { holds, isolations, items, lockBoxes, permitIsolations, permits, steps } from "../db/schema";
+import {
+  earthsOn,
+  holds,
+  isolations,
+  items,
+  jobIsolations,
+  jobs,
+  permitIsolations,
+  permits,
+  personalLocks,
+  steps,
+} from "../db/schema";
 import { namesOf } from "../signIn";
+import { standingNames } from "./boxStore";
+import { earthsOf, earthStands, enterLock, gearLookUp } from "./gearStore";
 import { boxesOf, lockHangs, locksOn } from "./locks";
 
 export type StoredIsolation = Readonly<{ row: typeof isolations.$inferSelect; life: IsolationLife }>;
@@ -30,74 +46,157 @@ export function loadIsolation(tx: Tx, number: string): StoredIsolation | null {
               lock: step.lock,
               reading: step.reading === null ? null : Number(step.reading),
               skipped: step.skipped,
+              evidence: step.evidence === null ? null : (JSON.parse(step.evidence) as Evidence),
             };
-      return { ...planned, done };
+      return { ...planned, done, stuck: step.stuck === null ? null : (JSON.parse(step.stuck) as Stuck) };
     });
   return { row, life: { number: row.number, state: row.state, steps: walk } };
 }
 
-/** Writes what changed between two states of an isolation: its steps, its holds, its box. */
+/** Writes what changed between two states of an isolation: its steps, its holds, its earths. Keys are the box's. */
 export function saveIsolation(tx: Tx, before: StoredIsolation, after: IsolationLife, now_ms: number): void {
   const isolationId = before.row.id;
-  after.steps.forEach((step, index) => {
-    const was = before.life.steps[index];
-    if (step.done === null || was?.done) return;
-    const { by, at_ms, lock, reading, skipped } = step.done;
-    tx.update(steps)
-      .set({
-        doneBy: by,
-        doneAt: at_ms,
-        recordedAt: now_ms,
-        lock,
-        reading: reading === null ? null : String(reading),
-        skipped,
-      })
-      .where(and(eq(steps.isolationId, isolationId), eq(steps.stepId, step.id)))
-      .run();
-    if (step.kind === "lock" && lock !== null) {
-      const item = tx.select({ id: items.id }).from(items).where(eq(items.tag, step.subject)).get();
-      if (item === undefined) throw new Error(`${step.subject} is not in the register`);
-      tx.insert(holds)
-        .values({ id: randomUUID(), isolationId, itemId: item.id, lock, lockedBy: by, lockedAt: at_ms })
+  const were = new Map(before.life.steps.map((step) => [step.id, step]));
+  const sameSteps = after.steps.length === before.life.steps.length && after.steps.every((step) => were.has(step.id));
+  if (!sameSteps) tx.delete(steps).where(eq(steps.isolationId, isolationId)).run();
+  after.steps.forEach((step, position) => {
+    const was = were.get(step.id);
+    if (!sameSteps)
+      tx.insert(steps)
+        .values(rowOf(isolationId, step, position, now_ms))
+        .run();
+    else if (step.done !== was?.done || step.stuck !== was.stuck) {
+      const { stepId, ...changed } = rowOf(isolationId, step, position, now_ms);
+      tx.update(steps)
+        .set(changed)
+        .where(and(eq(steps.isolationId, isolationId), eq(steps.stepId, stepId)))
         .run();
     }
-    if (step.kind === "unlock" && !skipped) {
-      const lockedStep = before.life.steps.find((other) => other.kind === "lock" && other.subject === step.subject);
-      tx.update(holds)
-        .set({ liftedBy: by, liftedAt: at_ms })
-        .where(
-          and(eq(holds.isolationId, isolationId), eq(holds.lock, lockedStep?.done?.lock ?? ""), isNull(holds.liftedAt)),
-        )
-        .run();
-    }
-    if (step.kind === "close box") setBox(tx, isolationId, "closed");
   });
-  if (after.state === "restoring" && before.life.state !== "restoring") setBox(tx, isolationId, "open");
-  if (after.state === "restored") setBox(tx, isolationId, "returned");
+  for (const step of newlyDone(before.life, after)) recordHolds(tx, isolationId, step);
   tx.update(isolations).set({ state: after.state }).where(eq(isolations.id, isolationId)).run();
 }
 
-function setBox(tx: Tx, isolationId: string, state: "open" | "closed" | "returned"): void {
-  for (const box of boxesOf(tx, [isolationId]))
-    tx.update(lockBoxes).set({ state }).where(eq(lockBoxes.id, box.id)).run();
+/** Steps that were done between two states, the passed over ones left out. */
+export function newlyDone(before: IsolationLife, after: IsolationLife): WalkStep[] {
+  const doneAt = new Map(before.steps.map((step) => [step.id, step.done?.at_ms]));
+  const carried = new Set(before.steps.flatMap((step) => (step.done ? [step.done] : [])));
+  return after.steps.filter(
+    (step) => step.done && !step.done.skipped && !carried.has(step.done) && doneAt.get(step.id) !== step.done.at_ms,
+  );
+}
+
+function rowOf(isolationId: string, step: WalkStep, position: number, now_ms: number) {
+  const { done, stuck, ...planned } = step;
+  return {
+    isolationId,
+    stepId: step.id,
+    position,
+    step: JSON.stringify(planned),
+    doneBy: done?.by ?? null,
+    doneAt: done?.at_ms ?? null,
+    recordedAt: done ? now_ms : null,
+    lock: done?.lock ?? null,
+    reading: done?.reading == null ? null : String(done.reading),
+    skipped: done?.skipped ?? false,
+    evidence: done?.evidence ? JSON.stringify(done.evidence) : null,
+    stuck: stuck ? JSON.stringify(stuck) : null,
+  };
+}
+
+/** A lock hung or lifted, an earth on or off. */
+function recordHolds(tx: Tx, isolationId: string, step: WalkStep): void {
+  const { by, at_ms, lock, evidence } = step.done!;
+  if (step.kind === "lock" && lock !== null) hangLock(tx, { isolationId, tag: step.subject, lock, by, at_ms });
+  if (step.kind === "unlock") {
+    // Every lock of this isolation there, a second one that came by a conflict among them.
+    tx.update(holds)
+      .set({ liftedBy: by, liftedAt: at_ms })
+      .where(
+        and(eq(holds.isolationId, isolationId), eq(holds.itemId, itemIdOf(tx, step.subject)), isNull(holds.liftedAt)),
+      )
+      .run();
+  }
+  if (step.kind === "earth") {
+    for (const [number, place] of Object.entries(evidence?.earths ?? {})) {
+      tx.insert(earthsOn)
+        .values({ id: randomUUID(), isolationId, number: gearNumber(number), face: step.subject, place, onAt: at_ms })
+        .run();
+    }
+  }
+  if (step.kind === "remove earth") {
+    tx.update(earthsOn)
+      .set({ offAt: at_ms })
+      .where(and(eq(earthsOn.isolationId, isolationId), eq(earthsOn.face, step.subject), isNull(earthsOn.offAt)))
+      .run();
+  }
+}
+
+/** One lock on one point, and its number in the register. Its key is the box's to place: `take key` comes next. */
+export function hangLock(
+  tx: Tx,
+  hung: Readonly<{ isolationId: string; tag: string; lock: string; by: PersonId; at_ms: number }>,
+): void {
+  enterLock(tx, hung.lock, null);
+  tx.insert(holds)
+    .values({
+      id: randomUUID(),
+      isolationId: hung.isolationId,
+      itemId: itemIdOf(tx, hung.tag),
+      lock: hung.lock,
+      lockedBy: hung.by,
+      lockedAt: hung.at_ms,
+      keyAt: "gone",
+    })
+    .run();
+}
+
+function itemIdOf(tx: Tx, tag: string): string {
+  const item = tx.select({ id: items.id }).from(items).where(eq(items.tag, tag)).get();
+  if (item === undefined) throw new Error(`${tag} is not in the register`);
+  return item.id;
 }
 
 /** What the server knows around an isolation, for the core to decide on. */
-export function isolationFacts(tx: Tx, isolationId: string): IsolationFacts {
-  const boxes = boxesOf(tx, [isolationId]);
-  const openPermits = tx
-    .select({ number: permits.number })
+export function isolationFacts(tx: Tx, row: StoredIsolation["row"]): IsolationFacts {
+  const isolationId = row.id;
+  const boxIds = boxesOf(tx, [isolationId]).map((box) => box.id);
+  const ofPermits = tx
+    .select({ id: permits.id, number: permits.number, state: permits.state })
     .from(permitIsolations)
     .innerJoin(permits, eq(permits.id, permitIsolations.permitId))
-    .where(and(eq(permitIsolations.isolationId, isolationId), notInArray(permits.state, ["closed", "cancelled"])))
+    .where(eq(permitIsolations.isolationId, isolationId))
     .all();
+  const job = tx
+    .select({ number: jobs.number })
+    .from(jobIsolations)
+    .innerJoin(jobs, eq(jobs.id, jobIsolations.jobId))
+    .where(eq(jobIsolations.isolationId, isolationId))
+    .get();
+  const worked = tx
+    .select({ person: personalLocks.personId })
+    .from(personalLocks)
+    .where(
+      inArray(
+        personalLocks.permitId,
+        ofPermits.map(({ id }) => id),
+      ),
+    )
+    .all();
+  const earths = earthsOf(tx, isolationId);
   return {
     lockHangs: lockHangs(tx),
-    peopleOn: locksOn(
-      tx,
-      boxes.map((box) => box.id),
-    ).map((lock) => lock.person),
-    openPermits: openPermits.map((permit) => permit.number),
+    peopleOn: [...new Set(locksOn(tx, boxIds).map((lock) => lock.person))],
+    standingOn: standingNames(tx, boxIds),
+    openPermits: ofPermits
+      .filter(({ state }) => state !== "closed" && state !== "cancelled")
+      .map(({ number }) => number),
     nameOf: namesOf(tx),
+    gear: gearLookUp(tx),
+    earthStands: earthStands(tx),
+    job: job?.number ?? null,
+    earthsAt: (face) => earths.filter((earth) => earth.face === face).map(({ number }) => number),
+    crewSize: new Set(worked.map(({ person }) => person)).size,
+    leakTest_min: profileOf(row.ruleProfile).leakTest_min,
   };
 }

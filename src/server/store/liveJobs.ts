@@ -7,7 +7,8 @@ import { acceptedFor } from "./deviationStore";
 import { boxesOf, locksOn } from "./locks";
 
 /** An isolation that holds points now, as one of its jobs counts on it. */
-export type HeldIsolation = LiveJob & Readonly<{ isolation: string; isolationState: string; plantRevision: number }>;
+export type HeldIsolation = LiveJob &
+  Readonly<{ peopleIds: readonly string[]; isolation: string; isolationState: string; plantRevision: number }>;
 
 /** Every job that stands on an isolation not restored, with the points it holds now. Cost: a few look-ups for each. */
 export function liveJobs(tx: Tx): HeldIsolation[] {
@@ -40,9 +41,17 @@ export function liveJobs(tx: Tx): HeldIsolation[] {
         .all()
         .map(({ tag }) => tag),
       accepted: Object.fromEntries(acceptedFor(tx, row.jobId).map((one) => [one.way, one.acceptedDepth])),
-      people: locksOn(
-        tx,
-        boxesOf(tx, [row.isolationId]).map((box) => box.id),
-      ).map((lock) => lock.person),
+      counts: row.state === "proven" || row.state === "testing",
+      ...peopleOn(tx, row.isolationId),
     }));
+}
+
+/** Everybody whose lock hangs for an isolation, once each. */
+function peopleOn(tx: Tx, isolationId: string) {
+  const on = locksOn(
+    tx,
+    boxesOf(tx, [isolationId]).map((box) => box.id),
+  );
+  const byId = new Map(on.map((lock) => [lock.personId, lock.person]));
+  return { people: [...byId.values()], peopleIds: [...byId.keys()] };
 }

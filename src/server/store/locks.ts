@@ -1,8 +1,8 @@
 import { and, eq, inArray, isNull } from "drizzle-orm";
 import type { Tx } from "../db/database";
-import { boxIsolations, holds, isolations, items, lockBoxes, people, personalLocks } from "../db/schema";
+import { boxIsolations, holds, isolations, items, lockBoxes, people, personalLocks, standingLocks } from "../db/schema";
 
-/** Where a lock hangs now, in words; undefined when it is free. Cost: two indexed look-ups. */
+/** Where a lock hangs now, in words; undefined when it is free. Cost: three indexed look-ups. */
 export function lockHangs(tx: Tx): (lock: string) => string | undefined {
   return (lock) => {
     const onPoint = tx
@@ -14,13 +14,21 @@ export function lockHangs(tx: Tx): (lock: string) => string | undefined {
       .get();
     if (onPoint) return `on ${onPoint.tag}, isolation ${onPoint.isolation}`;
     const onBox = tx
-      .select({ box: lockBoxes.number, name: people.name })
+      .select({ box: lockBoxes.number, point: personalLocks.point, name: people.name })
       .from(personalLocks)
       .innerJoin(lockBoxes, eq(lockBoxes.id, personalLocks.boxId))
       .innerJoin(people, eq(people.id, personalLocks.personId))
       .where(and(eq(personalLocks.lock, lock), isNull(personalLocks.offAt)))
       .get();
-    return onBox && `on box ${onBox.box}, hung by ${onBox.name}`;
+    if (onBox) return `on ${onBox.point || `box ${onBox.box}`}, hung by ${onBox.name}`;
+    const standing = tx
+      .select({ box: lockBoxes.number, name: people.name })
+      .from(standingLocks)
+      .innerJoin(lockBoxes, eq(lockBoxes.id, standingLocks.boxId))
+      .innerJoin(people, eq(people.id, standingLocks.personId))
+      .where(and(eq(standingLocks.lock, lock), isNull(standingLocks.offAt)))
+      .get();
+    return standing && `on box ${standing.box}, for ${standing.name}`;
   };
 }
 
@@ -47,6 +55,8 @@ export function locksOn(tx: Tx, boxIds: readonly string[]) {
       person: people.name,
       personId: personalLocks.personId,
       lock: personalLocks.lock,
+      point: personalLocks.point,
+      permitId: personalLocks.permitId,
       onAt: personalLocks.onAt,
       boxId: personalLocks.boxId,
     })

@@ -1,11 +1,30 @@
 import { randomUUID } from "node:crypto";
-import { and, asc, eq, isNull } from "drizzle-orm";
+import { and, asc, eq, inArray, isNull } from "drizzle-orm";
+import { personalLockFault } from "../../core/locks/gear";
+import type { PersonId, Role } from "../../core/people/roles";
 import type { PermitFacts, PermitLife, SignOn } from "../../core/permit/permitLife";
-import type { PersonId } from "../../core/people/roles";
+import { profileOf } from "../../core/rules/profiles";
+import { settled, setupSchema } from "../../core/schedule/setup";
 import type { Tx } from "../db/database";
-import { isolations, permitIsolations, permits, personalLocks, steps } from "../db/schema";
+import {
+  exchanges,
+  holds,
+  isolations,
+  items,
+  jobs,
+  people,
+  permitIsolations,
+  permits,
+  personalLocks,
+  steps,
+} from "../db/schema";
 import { namesOf } from "../signIn";
+import { siteTime } from "../siteTime";
+import { standingNames } from "./boxStore";
+import { enterLock, gearLookUp } from "./gearStore";
 import { boxesOf, lockHangs } from "./locks";
+import { staleOf } from "./proofStore";
+import { litBy } from "./temporaryStore";
 
 export type StoredPermit = Readonly<{
   row: typeof permits.$inferSelect;
@@ -22,7 +41,8 @@ export function loadPermit(tx: Tx, number: string): StoredPermit | null {
     .where(eq(permitIsolations.permitId, row.id))
     .all()
     .map(({ id }) => id);
-  // A personal lock hangs on the box of every isolation of the permit; one of them stands for the sign-on.
+  // A personal lock hangs on the box of every isolation of the permit, or one on each of their points; together they are
+  // one sign-on.
   const signOns = new Map<string, SignOn>();
   const hung = tx
     .select()
@@ -31,8 +51,15 @@ export function loadPermit(tx: Tx, number: string): StoredPermit | null {
     .orderBy(asc(personalLocks.onAt))
     .all();
   for (const lock of hung) {
-    const signOn = { person: lock.personId as PersonId, lock: lock.lock, on_ms: lock.onAt, off_ms: lock.offAt };
-    signOns.set(`${lock.personId} ${lock.onAt}`, signOn);
+    const key = `${lock.personId} ${lock.onAt}`;
+    const known = signOns.get(key);
+    signOns.set(key, {
+      person: lock.personId as PersonId,
+      lock: known?.lock ?? lock.lock,
+      points: lock.point === "" ? (known?.points ?? {}) : { ...known?.points, [lock.point]: lock.lock },
+      on_ms: lock.onAt,
+      off_ms: lock.offAt,
+    });
   }
   const life: PermitLife = {
     number: row.number,
@@ -50,24 +77,29 @@ export function loadPermit(tx: Tx, number: string): StoredPermit | null {
 /** Writes what changed between two states of a permit, and hangs or takes the personal locks that go with it. */
 export function savePermit(tx: Tx, before: StoredPermit, after: PermitLife): void {
   tx.update(permits)
-    .set({ state: after.state, issuerId: after.issuer, closedBy: after.closedBy })
+    .set({ state: after.state, holderId: after.holder, issuerId: after.issuer, closedBy: after.closedBy })
     .where(eq(permits.id, before.row.id))
     .run();
   after.signOns.forEach((signOn, index) => {
     const was = before.life.signOns[index];
     if (was === undefined) {
+      const atPoints = Object.entries(signOn.points);
       for (const box of boxesOf(tx, before.isolationIds)) {
-        tx.insert(personalLocks)
-          .values({
-            id: randomUUID(),
-            boxId: box.id,
-            permitId: before.row.id,
-            personId: signOn.person,
-            lock: signOn.lock,
-            onAt: signOn.on_ms,
-            offAt: null,
-          })
-          .run();
+        for (const [point, lock] of atPoints.length > 0 ? atPoints : [["", signOn.lock] as const]) {
+          enterLock(tx, lock, signOn.person);
+          tx.insert(personalLocks)
+            .values({
+              id: randomUUID(),
+              boxId: box.id,
+              permitId: before.row.id,
+              personId: signOn.person,
+              lock,
+              point,
+              onAt: signOn.on_ms,
+              offAt: null,
+            })
+            .run();
+        }
       }
     } else if (was.off_ms === null && signOn.off_ms !== null) {
       const own = [eq(personalLocks.permitId, before.row.id), eq(personalLocks.personId, signOn.person)];
@@ -79,21 +111,67 @@ export function savePermit(tx: Tx, before: StoredPermit, after: PermitLife): voi
   });
 }
 
-export function permitFacts(tx: Tx, isolationIds: readonly string[], timeOf: (at_ms: number) => string): PermitFacts {
+export function permitFacts(tx: Tx, stored: StoredPermit, now_ms: number): PermitFacts {
+  const { isolationIds, row } = stored;
+  const rows = isolationIds.map((id) => {
+    const isolation = tx.select().from(isolations).where(eq(isolations.id, id)).get();
+    if (isolation === undefined) throw new Error(`isolation ${id} is gone`);
+    return isolation;
+  });
+  const job = tx.select().from(jobs).where(eq(jobs.id, row.jobId)).get();
+  if (job === undefined) throw new Error(`the job of permit ${row.number} is gone`);
+  const profile = profileOf(row.ruleProfile);
+  const boxIds = boxesOf(tx, isolationIds).map((box) => box.id);
+  const setup = setupSchema.parse(JSON.parse(job.setup));
+  const crew = JSON.parse(job.crew) as string[];
+  const look = gearLookUp(tx);
+  const nameOf = namesOf(tx);
+  const person = (id: string) => tx.select().from(people).where(eq(people.id, id)).get();
   return {
-    isolations: isolationIds.map((id) => {
-      const row = tx.select().from(isolations).where(eq(isolations.id, id)).get();
-      if (row === undefined) throw new Error(`isolation ${id} is gone`);
+    isolations: rows.map(({ id, number, state }) => {
       const open = tx
         .select({ step: steps.step })
         .from(steps)
         .where(and(eq(steps.isolationId, id), isNull(steps.doneBy)))
         .all()
-        .filter(({ step }) => (JSON.parse(step) as { phase: string }).phase === "isolate").length;
-      return { number: row.number, state: row.state, openSteps: open };
+        .filter(({ step }) => (JSON.parse(step) as { phase: string }).phase !== "restore").length;
+      return { number, state, openSteps: open };
     }),
     lockHangs: lockHangs(tx),
-    nameOf: namesOf(tx),
-    timeOf,
+    personalLock: (id, lock) => personalLockFault(look("lock", lock), id, lock, nameOf),
+    firstOn: profile.firstOn,
+    standingHangs: boxIds.every((id) => standingNames(tx, [id]).length > 0),
+    stale: rows.flatMap((isolation) => staleOf(tx, isolation, now_ms)),
+    litBy: litBy(tx, job.number),
+    exchangeMissing: (id) => {
+      const firm = person(id)?.firm ?? "";
+      if (firm === "") return null;
+      const done = tx
+        .select({ id: exchanges.id })
+        .from(exchanges)
+        .where(and(eq(exchanges.jobId, job.id), eq(exchanges.firm, firm)))
+        .get();
+      return done ? null : firm;
+    },
+    pointsToLock: settled(setup, "lockSchool") === "on every point" ? heldTags(tx, isolationIds) : [],
+    crewFault: (id) =>
+      crew.includes(id) || job.holderId === id || row.holderId === id
+        ? null
+        : { code: "not in the crew", job: job.number },
+    rolesOf: (id) => JSON.parse(person(id)?.roles ?? "[]") as Role[],
+    nameOf,
+    timeOf: siteTime,
   };
+}
+
+/** Tags of the devices that these isolations hold now. */
+function heldTags(tx: Tx, isolationIds: readonly string[]): string[] {
+  const rows = tx
+    .select({ tag: items.tag })
+    .from(holds)
+    .innerJoin(items, eq(items.id, holds.itemId))
+    .where(and(inArray(holds.isolationId, [...isolationIds]), isNull(holds.liftedAt)))
+    .orderBy(asc(items.tag))
+    .all();
+  return [...new Set(rows.map(({ tag }) => tag))];
 }

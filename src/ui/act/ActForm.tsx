@@ -1,5 +1,7 @@
 "use client";
 
+import { keep, upload } from "../offline/keptActs";
+import { newActId } from "./actId";
 import { useRouter } from "next/navigation";
 import { useId, useRef, useState, type ReactNode } from "react";
 
@@ -12,6 +14,8 @@ type Props = Readonly<{
   act: string;
   /** What the form does not ask. */
   fixed?: Record<string, unknown>;
+  /** Fields of which there may be several: sent as lists. */
+  listFields?: readonly string[];
   /** Turns the fields into the act's input; by default they go as they are. */
   toInput?: (fields: FormData) => Record<string, unknown>;
   pin?: boolean;
@@ -21,6 +25,11 @@ type Props = Readonly<{
   then?: string;
   /** What this form is, for screen readers. */
   label: string;
+  /** Keeps the act on this device when there is no network; only for acts that record and protect nobody. */
+  keep?: Readonly<{ personId: string; personName: string; page: string }>;
+  /** A picture in the field `photo` is stored first. */
+  withPhoto?: boolean;
+  onDone?: () => void;
   children?: ReactNode;
   compact?: boolean;
 }>;
@@ -32,6 +41,7 @@ type Props = Readonly<{
 export function ActForm({
   act,
   fixed = {},
+  listFields = [],
   toInput,
   pin = false,
   button,
@@ -40,6 +50,9 @@ export function ActForm({
   label,
   children,
   compact,
+  keep: keepFor,
+  withPhoto = false,
+  onDone,
 }: Props) {
   const router = useRouter();
   const form = useRef<HTMLFormElement>(null);
@@ -52,11 +65,39 @@ export function ActForm({
     const fields = new FormData(form.current!);
     const typedPin = String(fields.get("pin") ?? "");
     fields.delete("pin");
-    const input = { ...fixed, ...(toInput ? toInput(fields) : Object.fromEntries(fields)) };
+    const picture = withPhoto ? fields.get("photo") : null;
+    const photo = picture instanceof File && picture.size > 0 ? picture : null;
+    fields.delete("photo");
+    const input: Record<string, unknown> = { ...fixed, ...(toInput ? toInput(fields) : asInput(fields, listFields)) };
     const body = JSON.stringify({ act, input });
     if (meant.current?.body !== body) meant.current = { id: newActId(), body };
     setSending(true);
     setFault(null);
+    const keepIt = async () => {
+      await keep({
+        actId: meant.current!.id,
+        type: act,
+        input,
+        doneAt_ms: Date.now(),
+        label,
+        photo: input.photo === undefined ? photo : null,
+        refusal: null,
+        ...keepFor!,
+      });
+      meant.current = null;
+      setSending(false);
+      form.current?.reset();
+    };
+    if (keepFor && !navigator.onLine) return keepIt();
+    if (photo) {
+      const stored = await upload(photo);
+      if (stored.how === "no network" && keepFor) return keepIt();
+      if (stored.how !== "done") {
+        setSending(false);
+        return setFault({ sentence: stored.sentence, field: "photo" });
+      }
+      input.photo = stored.sentence;
+    }
     const answer = await post({
       version: 1,
       actId: meant.current.id,
@@ -64,6 +105,8 @@ export function ActForm({
       input,
       ...(pin ? { pin: typedPin } : {}),
     });
+    // It may have arrived: under the same id it is then answered, and not done twice.
+    if (!answer.ok && answer.status === 0 && keepFor) return keepIt();
     setSending(false);
     if (!answer.ok) {
       // A refusal is recorded under its id; trying again after mending something is a new act.
@@ -74,6 +117,7 @@ export function ActForm({
     }
     meant.current = null;
     form.current?.reset();
+    onDone?.();
     const target = then?.replace(/\{(\w+)\}/g, (_, name: string) => String(answer.answer[name] ?? ""));
     if (target) router.push(target);
     router.refresh();
@@ -126,14 +170,10 @@ export function ActForm({
   );
 }
 
-/** Not every browser context has crypto.randomUUID: over plain HTTP it is missing. */
-function newActId(): string {
-  if (typeof crypto.randomUUID === "function") return crypto.randomUUID();
-  const bytes = crypto.getRandomValues(new Uint8Array(16));
-  bytes[6] = (bytes[6]! & 0x0f) | 0x40;
-  bytes[8] = (bytes[8]! & 0x3f) | 0x80;
-  const hex = [...bytes].map((byte) => byte.toString(16).padStart(2, "0")).join("");
-  return [hex.slice(0, 8), hex.slice(8, 12), hex.slice(12, 16), hex.slice(16, 20), hex.slice(20)].join("-");
+function asInput(fields: FormData, lists: readonly string[]): Record<string, unknown> {
+  const input: Record<string, unknown> = Object.fromEntries(fields);
+  for (const name of lists) input[name] = fields.getAll(name);
+  return input;
 }
 
 async function post(envelope: unknown): Promise<Answer> {
@@ -149,7 +189,8 @@ async function post(envelope: unknown): Promise<Answer> {
       ok: false,
       status: 0,
       code: "unreached",
-      sentence: "The server did not answer. It may or may not have been done: press again, it will not be done twice.",
+      sentence:
+        "The server did not answer. It may or may not have been done, and until it answers it protects nobody: press again, it will not be done twice.",
     };
   }
 }

@@ -6,7 +6,15 @@ import { Field, TextField } from "../act/Field";
 
 const HOUR_MS = 3_600_000;
 
-export function PermitDraftForm({ job, words, holder }: { job: string; words: string; holder: string }) {
+type Props = Readonly<{
+  job: string;
+  words: string;
+  /** The job's holder, who leads unless another is named. */
+  holder: string;
+  leads: readonly Readonly<{ id: string; name: string }>[];
+}>;
+
+export function PermitDraftForm({ job, words, holder, leads }: Props) {
   const [times] = useState(() => {
     const now = Date.now();
     return { from: local(now), to: local(now + 8 * HOUR_MS) };
@@ -21,9 +29,16 @@ export function PermitDraftForm({ job, words, holder }: { job: string; words: st
       fixed={{ job }}
       toInput={readDraft}
     >
-      <p>
-        Holder: <strong>{holder}</strong>
-      </p>
+      <label className="flex flex-col gap-1">
+        <span className="text-sm font-medium">Holder, who leads this crew</span>
+        <select name="holder" className="select w-full sm:w-72" defaultValue={holder}>
+          {leads.map((one) => (
+            <option key={one.id} value={one.id}>
+              {one.name}
+            </option>
+          ))}
+        </select>
+      </label>
       <TextField label="What may be done, and nothing else" name="words" rows={2} defaultValue={words} />
       <TextField label="Hazards that remain" name="hazards" rows={2} />
       <TextField label="Precautions" name="precautions" rows={2} />
@@ -57,6 +72,7 @@ function readDraft(fields: FormData): Record<string, unknown> {
     words: fields.get("words"),
     hazards: fields.get("hazards"),
     precautions: fields.get("precautions"),
+    holder: fields.get("holder"),
     validFrom_ms: time("validFrom_ms"),
     validTo_ms: time("validTo_ms"),
   };

@@ -1,15 +1,19 @@
 "use client";
 
 import type { PlannedStep } from "../../core/isolation/steps";
-import { readNumber } from "../../core/units/readNumber";
+import { asksOf } from "../../core/locks/stepAsks";
 import type { UnitSystem } from "../../core/units/units";
 import { ActForm } from "../act/ActForm";
 import { readingUnit } from "../text/reading";
+import { ScanPlate } from "../walk/ScanPlate";
+import { EarthFields, LeakTestFields, PairFields, ReadingFields, Small, Ticks } from "../walk/EvidenceFields";
+import { readReport } from "../walk/readReport";
 
-const BUTTONS: Readonly<Record<string, string>> = {
+const BUTTONS: Readonly<Partial<Record<PlannedStep["kind"], string>>> = {
   tell: "They know",
   stop: "Stopped",
   lock: "Locked and tagged",
+  verify: "I looked: it is so",
   bleed: "Open and clear",
   restrain: "Restrained",
   "run down": "Stands still",
@@ -21,88 +25,88 @@ const BUTTONS: Readonly<Record<string, string>> = {
   earth: "Earthed",
   "test air": "Tested",
   "remove earth": "Earths off",
+  "take short off": "Short off",
+  "take pin out": "Pin out",
   prove: "Proved dead",
   "try start": "Tried, nothing moved",
   "close box": "Box closed",
-  clear: "All clear",
+  "open box": "Box open",
+  clear: "All out",
+  "count people": "All counted",
+  guards: "Guards on",
+  cap: "All ends closed",
+  "leak test": "Tight",
+  "walk line": "Walked",
+  "tell all": "They know",
   "close bleed": "Closed",
   unlock: "Lock and tag off",
+  start: "Started",
+  watch: "Runs well",
+  "test run": "Tested and stopped",
   "hand over": "Handed over",
 };
 
-/** What is asked of the person depends on the step: the plate, the lock's number, the reading, the locks they count. */
-export function StepForm({
-  isolation,
-  step,
-  label,
-  mayDo,
-  units,
-}: {
+type Props = Readonly<{
   isolation: string;
   step: PlannedStep;
   label: string;
-  mayDo: boolean;
   units: UnitSystem;
-}) {
-  if (!mayDo) return null;
-  const unit = step.limit === null ? null : readingUnit(step.limit.unit, units);
+  /** Kept on the device without a network; null where only the server's word counts. */
+  keep: Readonly<{ personId: string; personName: string; page: string }> | null;
+  /** A proof that stands is done again instead. */
+  again?: boolean;
+}>;
+
+/** What is asked of the person depends on the step: the same list that the decision goes by. */
+export function StepForm({ isolation, step, label, units, keep, again = false }: Props) {
+  const asks = asksOf(step);
+  const unit = asks.reading === null ? null : readingUnit(asks.reading.unit, units);
+  const pressure = readingUnit("bar", units);
   return (
-    <div className="mt-2">
+    <div className="mt-3">
       <ActForm
-        act="step.do"
-        label={label}
+        act={again ? "step.prove-again" : "step.do"}
+        label={again ? `again: ${label}` : label}
         fixed={{ isolation, step: step.id }}
-        toInput={(fields) => readStep(fields, unit?.toLimit)}
+        toInput={(fields) => readReport(fields, asks, { reading: unit?.toLimit, pressure: pressure.toLimit })}
         pin
         compact
-        button={BUTTONS[step.kind] ?? "Done"}
+        button={again ? "Proved dead again" : (BUTTONS[step.kind] ?? "Done")}
         tone="strong"
+        keep={keep ?? undefined}
+        withPhoto
       >
-        {step.plate !== null && <Small label="Plate reads" name="plate" className="tag w-32" />}
-        {step.kind === "lock" && <Small label="Lock number" name="lock" className="tag w-28" />}
-        {unit !== null && (
-          <Small label={`Reading, ${unit.symbol}`} name="reading" inputMode="decimal" className="num w-28" />
+        {asks.plate && <ScanPlate />}
+        {asks.lock && <Small label="Lock number" name="lock" className="tag w-28" />}
+        {asks.pairs.length > 0 && <PairFields pairs={asks.pairs} system_V={step.system_V ?? 0} />}
+        {asks.reading !== null && unit !== null && (
+          <ReadingFields symbol={unit.symbol} instrument={asks.reading.instrument} />
         )}
-        {step.limit?.unit === "V" && (
-          <label className="flex items-center gap-2 pb-2 text-sm">
-            <input type="checkbox" name="testerProved" className="checkbox" /> Tester proved before and after
+        {asks.ways.length > 0 && <Ticks name="tried" legend="Tried" options={asks.ways} />}
+        {asks.earths !== null && (
+          <EarthFields places={[step.subject, ...(step.entrances ?? [])]} applying={asks.earths === "apply"} />
+        )}
+        {asks.locksCounted && (
+          <Small label="Locks on the box" name="locksCounted" inputMode="numeric" className="num w-24" />
+        )}
+        {asks.peopleCounted && (
+          <Small label="People counted" name="peopleCounted" inputMode="numeric" className="num w-24" />
+        )}
+        {asks.leakTest && <LeakTestFields pressure={pressure.symbol} />}
+        {asks.words !== null && <Small label={asks.words} name="words" className="w-72 max-w-full" maxLength={500} />}
+        {(asks.lock || step.kind === "bleed" || step.kind === "earth") && (
+          <label className="flex flex-col gap-1 text-sm">
+            <span>Picture, if wanted</span>
+            <input
+              name="photo"
+              type="file"
+              accept="image/*"
+              capture="environment"
+              className="file-input w-60 max-w-full"
+            />
           </label>
-        )}
-        {step.kind === "unlock" && (
-          <Small label="Personal locks on the box" name="locksCounted" inputMode="numeric" className="num w-20" />
         )}
       </ActForm>
     </div>
   );
-}
-
-function Small({ label, className, ...input }: { label: string } & React.InputHTMLAttributes<HTMLInputElement>) {
-  return (
-    <label className="flex flex-col gap-1 text-sm">
-      <span>{label}</span>
-      <input {...input} autoComplete="off" className={`input ${className}`} />
-    </label>
-  );
-}
-
-/** Numbers are sent as numbers, in the unit of the limit; what is no number is sent as it is, to be refused. */
-function readStep(fields: FormData, toLimit: (value: number) => number = (value) => value): Record<string, unknown> {
-  const text = (name: string) => {
-    const value = fields.get(name);
-    return typeof value === "string" && value.trim() !== "" ? value.trim() : null;
-  };
-  const number = (name: string) => {
-    const value = text(name);
-    if (value === null) return null;
-    const read = readNumber(value);
-    return read.ok ? read.value : value;
-  };
-  const inLimitUnit = (value: number | string | null) => (typeof value === "number" ? toLimit(value) : value);
-  return {
-    plate: text("plate"),
-    lock: text("lock"),
-    reading: inLimitUnit(number("reading")),
-    testerProved: fields.get("testerProved") === "on",
-    locksCounted: number("locksCounted"),
-  };
 }

@@ -8,6 +8,7 @@ const PLACES = [
   { href: "/", words: "Board" },
   { href: "/plant", words: "Plant" },
   { href: "/bench", words: "Bench" },
+  { href: "/locks", words: "Locks" },
   { href: "/store", words: "Store" },
   { href: "/ledger", words: "Ledger" },
 ] as const;
@@ -15,7 +16,9 @@ const PLACES = [
 export function TopBar({ person, roles, children }: { person: string; roles: string; children: ReactNode }) {
   const path = usePathname();
   const here = (href: string) =>
-    href === "/" ? path === "/" || path.startsWith("/jobs") || path.startsWith("/permits") : path.startsWith(href);
+    href === "/"
+      ? path === "/" || path.startsWith("/jobs") || path.startsWith("/permits")
+      : path.startsWith(href) || (href === "/locks" && path.startsWith("/boxes"));
   return (
     <header className="no-print border-base-300 flex flex-wrap items-center gap-x-6 gap-y-1 border-b px-4 py-2 md:px-8">
       <Link href="/" className="flex items-center gap-2 text-lg font-semibold tracking-tight">

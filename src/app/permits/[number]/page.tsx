@@ -11,7 +11,8 @@ import { requirePerson } from "@/server/session";
 import { requestTime_ms, siteTimeZone } from "@/server/siteTime";
 import type { Person } from "@/server/signIn";
 import { ActForm } from "@/ui/act/ActForm";
-import { Field } from "@/ui/act/Field";
+import { HandOverForm } from "@/ui/locks/HandOverForm";
+import { SignOnForm } from "@/ui/locks/SignOnForm";
 import { dayAndClock, span } from "@/ui/text/when";
 
 type Params = { params: Promise<{ number: string }> };
@@ -51,6 +52,16 @@ export default async function PermitPage({ params }: Params) {
             This permit ran out at {dayAndClock(permit.validTo_ms, timeZone)}. Stop work, make safe, sign off.
           </p>
         )}
+        {permit.stale.length > 0 && ["draft", "issued", "live"].includes(permit.state) && (
+          <p className="border-warning mt-3 border-l-4 px-3 py-2">
+            Nobody goes on before{" "}
+            <Link className="link" href={`/jobs/${permit.job.number}/walk`}>
+              {permit.stale.length === 1 ? "a proof is" : `${permit.stale.length} proofs are`} done again
+            </Link>
+            : {permit.stale.slice(0, 2).join("; ")}
+            {permit.stale.length > 2 && ` and ${permit.stale.length - 2} more`}.
+          </p>
+        )}
         <dl className="mt-6 grid gap-x-6 gap-y-4 sm:grid-cols-[9rem_1fr]">
           <Row label="May be done">{permit.words}</Row>
           <Row label="Where">
@@ -77,7 +88,10 @@ export default async function PermitPage({ params }: Params) {
             {permit.job.boxes.map((box) => (
               <span key={box.number}>
                 {" "}
-                on box <span className="tag">{box.number}</span>
+                on box{" "}
+                <Link href={`/boxes/${box.number}`} className="link tag">
+                  {box.number}
+                </Link>
               </span>
             ))}
           </Row>
@@ -97,6 +111,19 @@ export default async function PermitPage({ params }: Params) {
           person={{ id: person.id, roles: person.roles }}
           timeZone={timeZone}
         />
+        {permit.state === "live" &&
+          on.length > 0 &&
+          person.roles.some((role) => role === "coordinator" || role === "issuer" || role === "holder") && (
+            <HandOverForm
+              permit={permit.number}
+              lead={permit.holderId}
+              on={on.map((one) => ({ id: one.personId, name: one.name, lock: one.lock }))}
+              coming={permit.job.crewIds
+                .map((id, i) => ({ id, name: permit.job.crew[i]! }))
+                .filter(({ id }) => !on.some((one) => one.personId === id))}
+              points={permit.pointsToLock}
+            />
+          )}
         <div>
           <h2 className="mb-2 text-lg font-semibold">
             Signed on now: <span className="num">{on.length}</span>
@@ -104,28 +131,30 @@ export default async function PermitPage({ params }: Params) {
           {permit.signOns.length === 0 ? (
             <p>Nobody has signed on.</p>
           ) : (
-            <table className="table-sm table">
-              <thead>
-                <tr>
-                  <th>Name</th>
-                  <th>Own lock</th>
-                  <th>On</th>
-                  <th>Off</th>
-                </tr>
-              </thead>
-              <tbody>
-                {permit.signOns.map((signOn) => (
-                  <tr key={`${signOn.personId} ${signOn.on_ms}`}>
-                    <td>{signOn.name}</td>
-                    <td className="tag">{signOn.lock}</td>
-                    <td className="num">{dayAndClock(signOn.on_ms, timeZone)}</td>
-                    <td className="num">
-                      {signOn.off_ms === null ? <strong>still on</strong> : dayAndClock(signOn.off_ms, timeZone)}
-                    </td>
-                  </tr>
-                ))}
-              </tbody>
-            </table>
+            <ul aria-label="Everybody who signed on" className="border-base-300 divide-base-300 divide-y border-y">
+              {permit.signOns.map((signOn) => (
+                <li
+                  key={`${signOn.personId} ${signOn.on_ms}`}
+                  className="grid grid-cols-[5rem_1fr] gap-x-4 py-2 sm:grid-cols-[5rem_minmax(0,1fr)_minmax(0,1.1fr)]"
+                >
+                  <span className="tag whitespace-normal">
+                    {Object.keys(signOn.points).length > 0 ? Object.values(signOn.points).join(" ") : signOn.lock}
+                  </span>
+                  <span className="font-medium">
+                    {signOn.name}
+                    {signOn.personId === permit.holderId && <span className="font-normal">, leads</span>}
+                  </span>
+                  <span className="col-start-2 text-sm sm:col-start-3">
+                    <span className="num">on {dayAndClock(signOn.on_ms, timeZone)}</span>,{" "}
+                    {signOn.off_ms === null ? (
+                      <strong>still on</strong>
+                    ) : (
+                      <span className="num">off {dayAndClock(signOn.off_ms, timeZone)}</span>
+                    )}
+                  </span>
+                </li>
+              ))}
+            </ul>
           )}
         </div>
       </section>
@@ -168,18 +197,10 @@ function PermitActs({ permit, person }: { permit: PermitView; person: Person }) 
     add(
       "on",
       "Sign on",
-      "Read what may be done. Hang your own lock on the box, then sign.",
-      <ActForm
-        act="permit.sign-on"
-        label="Sign on"
-        fixed={fixed}
-        pin
-        button="Sign on, my lock is on"
-        tone="strong"
-        compact
-      >
-        <Field label="My lock number" name="lock" className="tag w-32" autoComplete="off" />
-      </ActForm>,
+      permit.pointsToLock.length > 0
+        ? "Read what may be done. Hang a lock of your own on every point, then sign."
+        : "Read what may be done. Hang your own lock on the box, then sign.",
+      <SignOnForm permit={permit.number} points={permit.pointsToLock} />,
     );
   }
   if (permit.state === "draft" && isIssuer) {

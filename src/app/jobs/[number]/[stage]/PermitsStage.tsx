@@ -1,7 +1,10 @@
 import Link from "next/link";
-import type { JobView } from "@/server/queries/jobView";
+import { exchangesOf } from "@/server/queries/boxView";
+import { peopleToChoose, type JobView } from "@/server/queries/jobView";
 import { siteTimeZone } from "@/server/siteTime";
 import type { Person } from "@/server/signIn";
+import { CrewForm } from "@/ui/job/CrewForm";
+import { Exchanges } from "@/ui/locks/ExchangeForm";
 import { PermitDraftForm } from "@/ui/job/PermitDraftForm";
 import { dayAndClock } from "@/ui/text/when";
 
@@ -57,22 +60,40 @@ export function PermitsStage({ view, person }: { view: JobView; person: Person }
             </p>
           )}
           {standing && !mayWrite && <p>The holder, an issuer or a coordinator writes the permit.</p>}
-          {standing && mayWrite && <PermitDraftForm job={view.number} words={view.work} holder={view.holder} />}
+          {standing && mayWrite && (
+            <PermitDraftForm
+              job={view.number}
+              words={view.work}
+              holder={view.holderId}
+              leads={peopleToChoose().filter(({ roles }) => roles.includes("holder"))}
+            />
+          )}
         </div>
         <div>
-          <h2 className="mb-3 text-lg font-semibold">Lock box</h2>
+          <Crew view={view} mayChange={mayWrite} />
+          <Exchanges
+            job={view.number}
+            exchanges={exchangesOf(view.number)}
+            mayExchange={person.roles.includes("coordinator")}
+            timeZone={timeZone}
+          />
+          <h2 className="mt-8 mb-3 text-lg font-semibold">Lock box</h2>
           {view.boxes.length === 0 && <p>None yet: it comes with the isolation.</p>}
           {view.boxes.map((box) => (
             <div key={box.number}>
               <p>
-                Box <span className="tag">{box.number}</span>, {box.state}
+                Box{" "}
+                <Link href={`/boxes/${box.number}`} className="tag link">
+                  {box.number}
+                </Link>
+                , {box.state}
               </p>
               {box.locks.length === 0 ? (
                 <p className="mt-1">No personal lock hangs on it.</p>
               ) : (
                 <ol className="mt-2 space-y-1">
                   {box.locks.map((lock) => (
-                    <li key={lock.person}>
+                    <li key={lock.lock}>
                       <span className="tag mr-3">{lock.lock}</span>
                       {lock.person}, since {dayAndClock(lock.onAt, timeZone)}
                     </li>
@@ -84,5 +105,22 @@ export function PermitsStage({ view, person }: { view: JobView; person: Person }
         </div>
       </section>
     </div>
+  );
+}
+
+/** Who may sign on. */
+function Crew({ view, mayChange }: { view: JobView; mayChange: boolean }) {
+  return (
+    <section aria-label="Crew">
+      <h2 className="mb-2 text-lg font-semibold">Crew</h2>
+      <p>{view.crew.length === 0 ? "Nobody is named." : view.crew.join(", ")}</p>
+      {mayChange && view.state === "open" && (
+        <CrewForm
+          job={view.number}
+          crew={view.crewIds}
+          people={peopleToChoose().map(({ id, name }) => ({ id, name }))}
+        />
+      )}
+    </section>
   );
 }

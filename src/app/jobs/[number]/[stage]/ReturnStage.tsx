@@ -1,3 +1,4 @@
+import Link from "next/link";
 import type { JobView } from "@/server/queries/jobView";
 import type { Person } from "@/server/signIn";
 import { ActForm } from "@/ui/act/ActForm";
@@ -8,18 +9,30 @@ export function ReturnStage({ view, person }: { view: JobView; person: Person })
   const { isolation } = view;
   const isCoordinator = person.roles.includes("coordinator");
   if (isolation === null) return <p>Nothing is isolated for this job, so there is nothing to return.</p>;
-  if (isolation.state === "isolating" || isolation.state === "proven") {
-    const on = view.boxes.flatMap((box) => box.locks.map((lock) => lock.person));
+  if (isolation.state === "isolating" || isolation.state === "proven" || isolation.state === "testing") {
+    const on = [...new Set(view.boxes.flatMap((box) => box.locks.map((lock) => lock.person)))];
+    const standing = view.boxes.flatMap((box) => box.standing);
     const open = view.permits.filter((permit) => permit.state !== "closed" && permit.state !== "cancelled");
     return (
       <div className="max-w-prose space-y-4">
         <p>
-          The points stay locked until the return is started. It can be started when nobody is signed on and every
-          permit is closed.
+          The points stay locked until the return is started. It can be started when nobody is signed on, every permit
+          is closed and the lock that was first on is off the box.
         </p>
         <ul className="space-y-1">
           <li>
             People on the box: <strong>{on.length === 0 ? "nobody" : on.join(", ")}</strong>
+          </li>
+          <li>
+            Locks on the box over the others: <strong>{standing.length === 0 ? "none" : standing.join(", ")}</strong>
+            {view.boxes.map((box) => (
+              <span key={box.number}>
+                {" "}
+                <Link href={`/boxes/${box.number}`} className="link">
+                  Box <span className="tag">{box.number}</span>
+                </Link>
+              </span>
+            ))}
           </li>
           <li>
             Open permits:{" "}

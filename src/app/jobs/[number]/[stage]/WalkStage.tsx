@@ -1,18 +1,19 @@
 import Link from "next/link";
-import { stepLabel } from "@/core/isolation/steps";
-import type { WalkStep } from "@/core/locks/isolationLife";
+import { guideOf } from "@/core/isolation/walkGuide";
+import { itemTagOf } from "@/core/isolation/steps";
 import { duration } from "@/core/units/format";
 import { stepTimes, type StepTakes } from "@/server/queries/dayView";
-import { lanternOf, planOf, type JobView } from "@/server/queries/jobView";
-import { siteTimeZone } from "@/server/siteTime";
+import { lanternOf, planOf, plantOf, type JobView } from "@/server/queries/jobView";
+import { replanView, temporaryView } from "@/server/queries/walkView";
+import { siteTime, siteTimeZone } from "@/server/siteTime";
 import type { Person } from "@/server/signIn";
 import { Lantern } from "@/ui/lantern/Lantern";
-import { readingUnit } from "@/ui/text/reading";
-import { clock } from "@/ui/text/when";
-import type { UnitSystem } from "@/core/units/units";
-import { StepForm } from "@/ui/job/StepForm";
 import { IsolationReview } from "@/ui/locks/IsolationReview";
+import { ProveAgain } from "@/ui/locks/ProveAgain";
+import { TemporaryRestores } from "@/ui/locks/TemporaryRestores";
 import { SwapForm } from "@/ui/job/SwapForm";
+import { Replan } from "@/ui/walk/Replan";
+import { WalkList, type WalkRow } from "@/ui/walk/WalkList";
 
 type Props = Readonly<{ view: JobView; person: Person; phase: "isolate" | "restore" }>;
 
@@ -30,63 +31,96 @@ export function WalkStage({ view, person, phase }: Props) {
       </p>
     );
   }
-  const lantern = lanternOf(view, planOf(view, "work"));
-  const steps = isolation.steps.filter((step) => step.phase === phase);
-  const done = new Set(isolation.steps.filter((step) => step.done).map((step) => step.id));
-  const walking = isolation.state === (phase === "isolate" ? "isolating" : "restoring");
+  const plan = planOf(view, "work");
+  const { graph } = plantOf(view);
+  const lantern = lanternOf(view, plan);
+  const timeZone = siteTimeZone();
   const proven = isolation.steps.filter((step) => step.kind === "prove" && step.done).map((step) => step.subject);
-  const mayDo = person.roles.some((role) => role === "isolator" || role === "operator" || role === "coordinator");
-  const times = stepTimes(view, planOf(view, "work"));
-  const open = (step: WalkStep) => walking && !step.done && step.after.every((id) => done.has(id));
+  const times = stepTimes(view, plan);
+  const itemOf = (place: string) => graph.plant.items[graph.itemByTag.get(itemTagOf(graph, place)) ?? -1];
+  const rowsOf = (which: "isolate" | "restore" | "test"): WalkRow[] =>
+    isolation.steps
+      .filter((step) => step.phase === which)
+      .map((step) => ({ step, takes: takesWords(times.get(step.id)), guide: guideOf(step, itemOf(step.subject)) }));
+  const walkList = (which: "isolate" | "restore" | "test") => (
+    <WalkList
+      isolation={isolation.number}
+      rows={rowsOf(which)}
+      walking={isolation.state === { isolate: "isolating", restore: "restoring", test: "testing" }[which]}
+      doneElsewhere={isolation.steps.filter((step) => step.phase !== which && step.done).map(({ id }) => id)}
+      walker={{
+        id: person.id,
+        name: person.name,
+        mayDo: person.roles.some((role) => role === "isolator" || role === "operator" || role === "coordinator"),
+        competences: person.competences,
+        units: person.units,
+      }}
+      nameOf={view.nameOf}
+      timeZone={timeZone}
+      page={`/jobs/${view.number}/${phase === "isolate" ? "walk" : "return"}`}
+      tagText={`Do not operate. ${view.title} (${view.number}, ${isolation.number}); ${person.name}; until ${siteTime(view.windowTo_ms)}`}
+      keeps={which === "isolate"}
+    />
+  );
+  const isCoordinator = person.roles.includes("coordinator");
+  const replan = phase === "isolate" ? replanView(view) : null;
+  const tests = rowsOf("test");
   return (
     <div className="grid gap-8 lg:grid-cols-[minmax(0,1fr)_minmax(0,1fr)]">
-      <section aria-labelledby="steps" className="order-2 lg:order-1">
-        <div className="mb-3 flex flex-wrap items-baseline gap-4">
+      <section aria-labelledby="steps" className="order-2 min-w-0 lg:order-1">
+        <div className="mb-3 flex flex-wrap items-baseline gap-x-5 gap-y-1">
           <h2 id="steps" className="text-lg font-semibold">
             {phase === "isolate" ? `Isolation ${isolation.number}` : `Return of ${isolation.number}`}: {isolation.state}
           </h2>
+          {view.boxes.map((box) => (
+            <Link key={box.number} href={`/boxes/${box.number}`} className="link">
+              Box <span className="tag">{box.number}</span>
+            </Link>
+          ))}
           {phase === "isolate" && (
-            <a href={`/jobs/${view.number}/tags`} className="link">
-              Tag sheet (PDF)
-            </a>
+            <>
+              <a href={`/jobs/${view.number}/tags`} className="link">
+                Tag sheet (PDF)
+              </a>
+              <a href={`/jobs/${view.number}/certificate`} className="link">
+                Certificate (PDF)
+              </a>
+            </>
           )}
         </div>
+        {replan && <Replan isolation={isolation.number} view={replan} mayApprove={isCoordinator} job={view.number} />}
         {phase === "isolate" && view.review && (
           <IsolationReview
             isolation={isolation.number}
             review={view.review}
-            mayReview={person.roles.includes("coordinator")}
-            timeZone={siteTimeZone()}
+            mayReview={isCoordinator}
+            timeZone={timeZone}
           />
         )}
         {phase === "isolate" && isolation.state !== "restored" && view.held.length > 0 && (
           <SwapForm isolation={isolation.number} held={view.held} mayDo={person.roles.includes("isolator")} />
         )}
-        <ol className="border-base-300 border-t">
-          {steps.map((step, index) => (
-            <li
-              key={step.id}
-              aria-label={`Step ${index + 1}: ${stepLabel(step)}`}
-              className={`border-base-300 grid grid-cols-[2.25rem_1fr] gap-x-2 border-b py-3 ${open(step) ? "" : "opacity-90"}`}
-            >
-              <span className="num pt-0.5">{index + 1}</span>
-              <div>
-                <p className={open(step) ? "font-medium" : ""}>{step.words}</p>
-                {!step.done && <Takes time={times.get(step.id)} />}
-                <StepState step={step} view={view} open={open(step)} units={person.units} />
-                {open(step) && mayDo && (
-                  <StepForm
-                    isolation={isolation.number}
-                    step={step}
-                    label={stepLabel(step)}
-                    mayDo={competent(person, step)}
-                    units={person.units}
-                  />
-                )}
-              </div>
-            </li>
-          ))}
-        </ol>
+        {phase === "isolate" && isolation.state === "proven" && (
+          <ProveAgain isolation={isolation} stale={view.stale} person={person} />
+        )}
+        {phase === "isolate" && (
+          <TemporaryRestores
+            isolation={isolation.number}
+            state={isolation.state}
+            held={view.held}
+            tests={temporaryView(view)}
+            person={{ id: person.id, roles: person.roles }}
+            timeZone={timeZone}
+          />
+        )}
+        {phase === "isolate" && tests.length > 0 && (
+          <>
+            <h3 className="mt-6 mb-2 text-lg font-semibold">Lifted for a test</h3>
+            {walkList("test")}
+            <h3 className="mt-8 mb-2 text-lg font-semibold">As it was isolated</h3>
+          </>
+        )}
+        {walkList(phase)}
       </section>
       <div className="order-1 lg:order-2">
         <div className="lg:sticky lg:top-4">
@@ -97,51 +131,12 @@ export function WalkStage({ view, person, phase }: Props) {
   );
 }
 
-function StepState({ step, view, open, units }: { step: WalkStep; view: JobView; open: boolean; units: UnitSystem }) {
-  if (step.done?.skipped) return <p className="text-sm">Was never done, so nothing to undo.</p>;
-  if (step.done) {
-    return (
-      <p className="text-sm">
-        <strong>Done</strong> <span className="num">{clock(step.done.at_ms, siteTimeZone())}</span>,{" "}
-        {view.nameOf[step.done.by]}
-        {step.done.lock && (
-          <>
-            , lock <span className="tag">{step.done.lock}</span>
-          </>
-        )}
-        {step.done.reading !== null && step.limit && (
-          <>
-            , read{" "}
-            <span className="num">
-              {readingUnit(step.limit.unit, units).fromLimit(step.done.reading)}{" "}
-              {readingUnit(step.limit.unit, units).symbol}
-            </span>
-          </>
-        )}
-      </p>
-    );
-  }
-  const needs = step.competence ? `Needs ${step.competence} competence.` : "";
-  return <p className="text-sm">{open ? needs : `Waits for the steps before it. ${needs}`}</p>;
-}
-
 /** How long the step takes, and which wait decides it. */
-function Takes({ time }: { time: StepTakes | undefined }) {
+function takesWords(time: StepTakes | undefined): string | null {
   if (time === undefined) return null;
-  return (
-    <p className="text-sm">
-      About <span className="num">{duration(time.hands_s)}</span> of hands
-      {time.waits.map((wait) => (
-        <span key={wait.words}>
-          ; <strong className="num">{duration(wait.duration_s)}</strong>, {wait.words}
-          {wait.assumed.length > 0 && ", on figures that were assumed"}
-        </span>
-      ))}
-      .
-    </p>
+  const waits = time.waits.map(
+    (wait) =>
+      `; ${duration(wait.duration_s)}, ${wait.words}${wait.assumed.length > 0 ? ", on figures that were assumed" : ""}`,
   );
-}
-
-function competent(person: Person, step: WalkStep): boolean {
-  return step.competence === null || person.competences.includes(step.competence);
+  return `About ${duration(time.hands_s)} of hands${waits.join("")}.`;
 }

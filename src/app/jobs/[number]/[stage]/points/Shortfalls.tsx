@@ -8,7 +8,7 @@ import type { StoredDeviation } from "@/server/store/deviationStore";
 import { siteTime } from "@/server/siteTime";
 import { Tags } from "@/ui/text/Tags";
 import { WideTable } from "@/ui/text/WideTable";
-import { AcceptDeviation } from "./AcceptDeviation";
+import { AcceptDeviation } from "@/ui/job/AcceptDeviation";
 
 type Group = { required: string; grade: string; because: readonly string[]; face: string; rows: Shortfall[] };
 

@@ -1,6 +1,6 @@
 "use client";
 
-import { ActForm } from "@/ui/act/ActForm";
+import { ActForm } from "../act/ActForm";
 
 type Props = Readonly<{
   job: string;

@@ -1,0 +1,95 @@
+import type { Metadata } from "next";
+import { peopleToChoose } from "@/server/queries/jobView";
+import { gearRegister, openJobNumbers, type GearRow } from "@/server/queries/boxView";
+import { requirePerson } from "@/server/session";
+import { requestTime_ms, siteTimeZone } from "@/server/siteTime";
+import { GearForm, HandOutForm, WithdrawForm } from "@/ui/gear/GearForms";
+import { WideTable } from "@/ui/text/WideTable";
+
+export const metadata: Metadata = { title: "Register of locks and instruments" };
+
+/** Every numbered thing: whose it is, until when it is good, and where it is. What may not be used says why. */
+export default async function RegisterPage() {
+  const person = await requirePerson();
+  const rows = gearRegister(requestTime_ms());
+  const timeZone = siteTimeZone();
+  const mayKeep = person.roles.some((role) => ["coordinator", "operator", "issuer", "isolator"].includes(role));
+  const kinds = [...new Set(rows.map((row) => row.kind))];
+  const day = (at_ms: number) =>
+    new Intl.DateTimeFormat("en-GB", { timeZone, day: "numeric", month: "short", year: "numeric" }).format(at_ms);
+  return (
+    <div className="px-4 py-8 md:px-8">
+      <h1 className="text-2xl font-semibold tracking-tight">Locks, earths and instruments</h1>
+      <p className="mt-1 mb-6 max-w-prose opacity-85">
+        What has a number. A lock has one owner, and no two people have the same key. What measures or protects is used
+        only while it is in date.
+      </p>
+      {mayKeep && (
+        <div className="mb-8 grid max-w-6xl gap-x-12 gap-y-4 lg:grid-cols-2">
+          <GearForm people={peopleToChoose().map(({ id, name }) => ({ id, name }))} />
+          <div className="space-y-4">
+            <HandOutForm jobs={openJobNumbers()} />
+            <WithdrawForm />
+          </div>
+        </div>
+      )}
+      {rows.length === 0 && <p>Nothing has been entered yet.</p>}
+      {kinds.map((kind) => (
+        <section key={kind} aria-label={kind} className="mb-8 max-w-6xl">
+          <h2 className="mb-1 text-lg font-semibold first-letter:uppercase">{kind}</h2>
+          <WideTable label={kind}>
+            <table className="table-sm table">
+              <thead>
+                <tr>
+                  <th className="w-28">Number</th>
+                  <th className="w-52">May be used</th>
+                  <th className="w-44">{kind === "lock" ? "Owner" : "Rating, error"}</th>
+                  <th>Where</th>
+                  {kind === "lock" && <th className="w-24">Key</th>}
+                </tr>
+              </thead>
+              <tbody>
+                {rows
+                  .filter((row) => row.kind === kind)
+                  .map((row) => (
+                    <tr key={row.number}>
+                      <td className="tag">{row.number}</td>
+                      <td>
+                        <Fitness row={row} day={day} />
+                      </td>
+                      <td className="num">{kind === "lock" ? row.owner || "the site" : figures(row)}</td>
+                      <td>{row.where ?? "free"}</td>
+                      {kind === "lock" && <td className="tag">{row.key ?? "–"}</td>}
+                    </tr>
+                  ))}
+              </tbody>
+            </table>
+          </WideTable>
+        </section>
+      ))}
+    </div>
+  );
+}
+
+function Fitness({ row, day }: { row: GearRow; day: (at_ms: number) => string }) {
+  switch (row.state) {
+    case "fit":
+      return <>{row.until_ms === null ? "yes" : <span className="num">yes, until {day(row.until_ms)}</span>}</>;
+    case "out of date":
+      return <strong className="num">no: out of date since {day(row.until_ms ?? 0)}</strong>;
+    case "no date":
+      return <strong>no: nobody wrote a date</strong>;
+    case "withdrawn":
+      return <strong>no: withdrawn</strong>;
+  }
+}
+
+function figures(row: GearRow): string {
+  const parts = [
+    row.rating_V === null ? "" : `${row.rating_V} V`,
+    row.error === null
+      ? ""
+      : `± ${row.error}${row.kind === "pressure gauge" ? " bar" : row.kind === "thermometer" ? " °C" : ""}`,
+  ].filter(Boolean);
+  return parts.join(", ") || "–";
+}

@@ -1,0 +1,137 @@
+"use client";
+
+import { useState } from "react";
+import { GEAR_KINDS, isDated, type GearKind } from "../../core/locks/gear";
+import { readNumber } from "../../core/units/readNumber";
+import { ActForm } from "../act/ActForm";
+import { Field } from "../act/Field";
+
+const RATED: ReadonlySet<GearKind> = new Set<GearKind>(["voltage tester", "proving unit", "insulating gloves"]);
+const READS: ReadonlySet<GearKind> = new Set<GearKind>(["pressure gauge", "thermometer", "survey meter"]);
+
+function KindField({ value, onChange }: { value?: GearKind; onChange?: (kind: GearKind) => void }) {
+  return (
+    <label className="flex flex-col gap-1">
+      <span className="text-sm font-medium">What it is</span>
+      <select
+        name="kind"
+        className="select w-full"
+        value={value}
+        onChange={(event) => onChange?.(event.target.value as GearKind)}
+      >
+        {GEAR_KINDS.map((kind) => (
+          <option key={kind}>{kind}</option>
+        ))}
+      </select>
+    </label>
+  );
+}
+
+/** Enters a thing, or changes what is known of it. Only what matters for its kind is asked. */
+export function GearForm({ people }: { people: readonly Readonly<{ id: string; name: string }>[] }) {
+  const [kind, setKind] = useState<GearKind>("lock");
+  return (
+    <details className="border-base-300 border-y py-2">
+      <summary className="min-h-11 cursor-pointer content-center font-medium">Enter a thing, or a new date</summary>
+      <div className="mt-2">
+        <ActForm
+          act="gear.enter"
+          label="Enter a thing"
+          toInput={(fields) => readGear(fields, kind)}
+          pin
+          button="Enter it"
+        >
+          <div className="grid gap-3 sm:grid-cols-2">
+            <KindField value={kind} onChange={setKind} />
+            <Field label="Number" name="number" className="tag" autoComplete="off" maxLength={60} />
+            {kind === "lock" && (
+              <>
+                <label className="flex flex-col gap-1">
+                  <span className="text-sm font-medium">Owner</span>
+                  <select name="owner" className="select w-full">
+                    <option value="">the site</option>
+                    {people.map((one) => (
+                      <option key={one.id} value={one.id}>
+                        {one.name}
+                      </option>
+                    ))}
+                  </select>
+                </label>
+                <Field label="Key" name="key" className="tag" autoComplete="off" maxLength={60} />
+              </>
+            )}
+            {isDated(kind) && <Field label="In date until" name="inDateUntil_ms" type="date" />}
+            {RATED.has(kind) && <Field label="Rated, V" name="rating_V" inputMode="decimal" className="num" />}
+            {READS.has(kind) && (
+              <Field label="May be off by, in its unit" name="error" inputMode="decimal" className="num" />
+            )}
+          </div>
+        </ActForm>
+      </div>
+    </details>
+  );
+}
+
+export function HandOutForm({ jobs }: { jobs: readonly string[] }) {
+  return (
+    <details className="border-base-300 border-y py-2">
+      <summary className="min-h-11 cursor-pointer content-center font-medium">Hand out, or take back</summary>
+      <div className="mt-2 space-y-4">
+        <ActForm act="gear.hand-out" label="Hand out" compact button="Hand out">
+          <KindField />
+          <Field label="Number" name="number" className="tag" autoComplete="off" />
+          <label className="flex flex-col gap-1">
+            <span className="text-sm font-medium">For the job</span>
+            <select name="job" className="select tag w-32">
+              {jobs.map((job) => (
+                <option key={job}>{job}</option>
+              ))}
+            </select>
+          </label>
+        </ActForm>
+        <ActForm act="gear.give-back" label="Take back" compact button="Take back">
+          <KindField />
+          <Field label="Number" name="number" className="tag" autoComplete="off" />
+        </ActForm>
+      </div>
+    </details>
+  );
+}
+
+export function WithdrawForm() {
+  return (
+    <details className="border-base-300 border-y py-2">
+      <summary className="min-h-11 cursor-pointer content-center font-medium">Withdraw from use</summary>
+      <div className="mt-2">
+        <ActForm act="gear.withdraw" label="Withdraw" pin compact button="Withdraw">
+          <KindField />
+          <Field label="Number" name="number" className="tag" autoComplete="off" />
+        </ActForm>
+      </div>
+    </details>
+  );
+}
+
+function readGear(fields: FormData, kind: GearKind): Record<string, unknown> {
+  const text = (name: string) => {
+    const value = fields.get(name);
+    return typeof value === "string" && value.trim() !== "" ? value.trim() : null;
+  };
+  const number = (name: string) => {
+    const value = text(name);
+    if (value === null) return null;
+    const read = readNumber(value);
+    return read.ok ? read.value : value;
+  };
+  const day = text("inDateUntil_ms");
+  return {
+    kind,
+    number: text("number") ?? "",
+    owner: text("owner"),
+    key: text("key"),
+    // In date through the whole of its last day.
+    inDateUntil_ms: day === null ? null : new Date(`${day}T23:59:59`).getTime(),
+    rating_V: number("rating_V"),
+    error: number("error"),
+  };
+}

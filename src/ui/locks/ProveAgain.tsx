@@ -1,0 +1,62 @@
+import { stepLabel } from "../../core/isolation/steps";
+import type { IsolationLife, WalkStep } from "../../core/locks/isolationLife";
+import type { Competence, Role } from "../../core/people/roles";
+import type { UnitSystem } from "../../core/units/units";
+import { StepForm } from "../job/StepForm";
+
+type Person = Readonly<{
+  id: string;
+  roles: readonly Role[];
+  competences: readonly Competence[];
+  units: UnitSystem;
+}>;
+
+/** Proofs that went stale come first and open; the rest can be done again at any time. */
+export function ProveAgain({
+  isolation,
+  stale,
+  person,
+}: {
+  isolation: IsolationLife;
+  stale: readonly string[];
+  person: Person;
+}) {
+  const latest = new Map<string, WalkStep>();
+  for (const step of isolation.steps) if (step.kind === "prove" && step.done) latest.set(stepLabel(step), step);
+  const whyOf = (label: string) => stale.find((one) => one.startsWith(`${label},`));
+  const proofs = [...latest].map(([label, step]) => ({ label, step, why: whyOf(label) }));
+  const due = proofs.filter(({ why }) => why !== undefined);
+  const mayDo = person.roles.some((role) => role === "isolator" || role === "operator" || role === "coordinator");
+  if (proofs.length === 0) return null;
+  const list = (some: typeof proofs) => (
+    <ul className="divide-base-300 divide-y">
+      {some.map(({ label, step, why }) => (
+        <li key={label} aria-label={`Prove again: ${label}`} className="py-2">
+          <p className="font-medium">{step.words}</p>
+          {why && <p className="text-sm">{why.slice(label.length + 2)}</p>}
+          {mayDo && (step.competence === null || person.competences.includes(step.competence)) ? (
+            <StepForm isolation={isolation.number} step={step} label={label} units={person.units} keep={null} again />
+          ) : (
+            <p className="text-sm">Needs {step.competence ?? "an isolator's"} competence.</p>
+          )}
+        </li>
+      ))}
+    </ul>
+  );
+  return (
+    <>
+      {due.length > 0 && (
+        <section aria-label="Proofs to do again" className="border-warning mb-5 border-l-4 pl-4">
+          <h3 className="text-lg font-semibold">
+            Prove again before anybody goes on: <span className="num">{due.length}</span>
+          </h3>
+          {list(due)}
+        </section>
+      )}
+      <details className="border-base-300 mb-4 border-y py-2">
+        <summary className="min-h-11 cursor-pointer content-center font-medium">Prove again at any time</summary>
+        {list(proofs.filter(({ why }) => why === undefined))}
+      </details>
+    </>
+  );
+}

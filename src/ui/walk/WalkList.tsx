@@ -1,0 +1,286 @@
+"use client";
+
+import { stepLabel } from "../../core/isolation/steps";
+import type { Guide } from "../../core/isolation/walkGuide";
+import type { WalkStep } from "../../core/locks/isolationLife";
+import type { Competence } from "../../core/people/roles";
+import type { UnitSystem } from "../../core/units/units";
+import { StepForm } from "../job/StepForm";
+import { Conflict } from "../offline/Conflict";
+import type { KeptAct } from "../offline/keptActs";
+import { useKeptActs } from "../offline/useKeptActs";
+import { readingUnit } from "../text/reading";
+import { clock } from "../text/when";
+import { CannotForm, FreeForm } from "./CannotForm";
+
+export type WalkRow = Readonly<{
+  step: WalkStep;
+  /** How long it takes, in words. */
+  takes: string | null;
+  guide: Guide;
+}>;
+
+export type Walker = Readonly<{
+  id: string;
+  name: string;
+  mayDo: boolean;
+  competences: readonly Competence[];
+  units: UnitSystem;
+}>;
+
+type Props = Readonly<{
+  isolation: string;
+  rows: readonly WalkRow[];
+  /** Its steps are being done now. */
+  walking: boolean;
+  /** Ids of steps of other phases that are done. */
+  doneElsewhere: readonly string[];
+  walker: Walker;
+  nameOf: Readonly<Record<string, string>>;
+  timeZone: string;
+  page: string;
+  /** What is written on every tag. */
+  tagText: string;
+  /** These steps only record: a device may keep them without a network. */
+  keeps: boolean;
+}>;
+
+/** The ordered steps. Those that may be done now are open; the rest wait. Works on without a network. */
+export function WalkList(props: Props) {
+  const { isolation, rows, walking, doneElsewhere, walker, timeZone } = props;
+  const kept = useKeptActs().filter((act) => act.input.isolation === isolation);
+  const keptFor = new Map(kept.map((act) => [String(act.input.step), act]));
+  // A kept step counts as done on this device only: the next one opens, and the server decides when it is sent.
+  const done = new Set([
+    ...doneElsewhere,
+    ...rows.filter(({ step }) => step.done).map(({ step }) => step.id),
+    ...kept.filter((act) => act.type === "step.do" && act.refusal === null).map((act) => String(act.input.step)),
+  ]);
+  const ids = new Set(rows.map(({ step }) => step.id));
+  const lost = kept.filter((act) => act.refusal && act.personId === walker.id && !ids.has(String(act.input.step)));
+  return (
+    <>
+      {lost.map((act) => (
+        <Conflict
+          key={act.actId}
+          act={act}
+          there="The plan has changed; this step is not in it any more."
+          timeZone={timeZone}
+          mayHangToo={false}
+        />
+      ))}
+      <ol className="border-base-300 border-t">
+        {rows.map((row, index) => (
+          <StepRow
+            key={row.step.id}
+            {...props}
+            row={row}
+            index={index}
+            kept={keptFor.get(row.step.id)}
+            open={walking && !row.step.done && row.step.after.every((id) => done.has(id))}
+          />
+        ))}
+      </ol>
+    </>
+  );
+}
+
+function StepRow({
+  row: { step, takes, guide },
+  index,
+  open,
+  kept,
+  isolation,
+  walker,
+  nameOf,
+  timeZone,
+  page,
+  tagText,
+  keeps,
+}: Props & { row: WalkRow; index: number; open: boolean; kept: KeptAct | undefined }) {
+  const label = stepLabel(step);
+  const isWaiting = kept !== undefined && kept.refusal === null;
+  const isConflict = kept?.refusal != null && kept.personId === walker.id;
+  const fits = step.competence === null || walker.competences.includes(step.competence);
+  const mayDo = open && !isWaiting && walker.mayDo;
+  return (
+    <li
+      aria-label={`Step ${index + 1}: ${label}`}
+      className={`border-base-300 grid grid-cols-[2.25rem_1fr] gap-x-2 border-b py-3 ${open ? "" : "opacity-90"}`}
+    >
+      <span className="num pt-0.5">{index + 1}</span>
+      <div className="min-w-0">
+        <p className={open ? "font-medium" : ""}>{step.words}</p>
+        {open && !isWaiting && (
+          <HowTo guide={guide} plate={step.plate} tagText={step.kind === "lock" ? tagText : null} />
+        )}
+        {!step.done && takes && <p className="text-sm">{takes}</p>}
+        <StepState
+          step={step}
+          nameOf={nameOf}
+          timeZone={timeZone}
+          units={walker.units}
+          open={open}
+          waiting={isWaiting}
+        />
+        {isWaiting && (
+          <p className="text-sm">
+            <strong>Kept on this device</strong>, <span className="num">{clock(kept.doneAt_ms, timeZone)}</span>
+            {kept.type === "step.cannot" ? ", as what cannot be done" : ""}. Nobody else can see it until it is sent.
+          </p>
+        )}
+        {isConflict && (
+          <Conflict
+            act={kept}
+            there={thereWords(step, nameOf, timeZone)}
+            timeZone={timeZone}
+            mayHangToo={step.kind === "lock" && step.done !== null}
+          />
+        )}
+        {mayDo && step.stuck && <FreeForm isolation={isolation} step={step.id} label={label} />}
+        {mayDo && fits && !step.stuck && !isConflict && (
+          <>
+            <StepForm
+              isolation={isolation}
+              step={step}
+              label={label}
+              units={walker.units}
+              keep={keeps ? { personId: walker.id, personName: walker.name, page } : null}
+            />
+            <CannotForm
+              isolation={isolation}
+              step={step.id}
+              label={label}
+              keep={keeps ? { personId: walker.id, personName: walker.name, page } : null}
+            />
+          </>
+        )}
+      </div>
+    </li>
+  );
+}
+
+function HowTo({ guide, plate, tagText }: { guide: Guide; plate: string | null; tagText: string | null }) {
+  const lines: [string, React.ReactNode][] = [];
+  if (plate)
+    lines.push([
+      "Plate",
+      <span key="p" className="tag">
+        {plate}
+      </span>,
+    ]);
+  if (guide.stand) lines.push(["Stand", guide.stand]);
+  if (guide.position) lines.push(["Leave it", guide.position]);
+  if (guide.holdsLock) lines.push(["Lock by", guide.holdsLock]);
+  if (tagText) lines.push(["Tag", tagText]);
+  if (lines.length === 0) return null;
+  return (
+    <dl className="my-2 grid grid-cols-[4.5rem_1fr] gap-x-3 gap-y-0.5 text-sm">
+      {lines.map(([name, words]) => (
+        <div key={name} className="contents">
+          <dt className="opacity-85">{name}</dt>
+          <dd>{words}</dd>
+        </div>
+      ))}
+    </dl>
+  );
+}
+
+function thereWords(step: WalkStep, nameOf: Readonly<Record<string, string>>, timeZone: string): string {
+  if (step.stuck) return `${nameOf[step.stuck.by] ?? "Somebody"} says it cannot be done: ${step.stuck.words}`;
+  if (!step.done) return "Not done yet.";
+  const by = nameOf[step.done.by] ?? "somebody";
+  const lock = step.done.lock ? `, lock ${step.done.lock}` : "";
+  return `Done ${clock(step.done.at_ms, timeZone)} by ${by}${lock}.`;
+}
+
+function StepState({
+  step,
+  nameOf,
+  timeZone,
+  units,
+  open,
+  waiting,
+}: {
+  step: WalkStep;
+  nameOf: Readonly<Record<string, string>>;
+  timeZone: string;
+  units: UnitSystem;
+  open: boolean;
+  waiting: boolean;
+}) {
+  if (step.done?.skipped) return <p className="text-sm">Was never done, so nothing to undo.</p>;
+  if (step.done) {
+    const { evidence } = step.done;
+    const unit = step.limit ? readingUnit(step.limit.unit, units) : null;
+    return (
+      <div className="text-sm">
+        <p>
+          <strong>Done</strong> <span className="num">{clock(step.done.at_ms, timeZone)}</span>, {nameOf[step.done.by]}
+          {step.done.lock && (
+            <>
+              , lock <span className="tag">{step.done.lock}</span>
+            </>
+          )}
+          {step.done.reading !== null && unit && (
+            <>
+              , read{" "}
+              <span className="num">
+                {unit.fromLimit(step.done.reading)} {unit.symbol}
+              </span>
+            </>
+          )}
+          {evidence?.words && <>. {evidence.words}</>}
+        </p>
+        {evidence?.readings && (
+          <p>
+            {Object.entries(evidence.readings).map(([pair, volts]) => (
+              <span key={pair} className="num mr-3 inline-block">
+                <span className="tag">{pair}</span> {volts} V
+              </span>
+            ))}
+            Tester <span className="tag">{evidence.tester}</span>, proved before and after on{" "}
+            {evidence.provingUnit ? (
+              <span className="tag">{evidence.provingUnit}</span>
+            ) : (
+              `${evidence.knownSource}, ${evidence.knownSource_V} V`
+            )}
+            .
+          </p>
+        )}
+        {evidence?.earths && step.kind === "earth" && (
+          <p>
+            {Object.entries(evidence.earths).map(([number, place]) => (
+              <span key={number} className="mr-3 inline-block">
+                Earth <span className="tag">{number}</span> at <span className="tag">{place}</span>
+              </span>
+            ))}
+          </p>
+        )}
+        {evidence?.photo && (
+          <a href={`/api/photos/${evidence.photo}`} className="link" target="_blank" rel="noreferrer">
+            Picture
+          </a>
+        )}
+      </div>
+    );
+  }
+  if (step.stuck) {
+    return (
+      <p className="border-warning my-1 border-l-4 pl-3 text-sm">
+        <strong>Cannot be done as planned</strong>: {step.stuck.why}, {nameOf[step.stuck.by]},{" "}
+        <span className="num">{clock(step.stuck.at_ms, timeZone)}</span>. {step.stuck.words}
+      </p>
+    );
+  }
+  if (waiting) return null;
+  const needs = step.competence ? `Needs ${step.competence} competence. ` : "";
+  const second = step.secondPerson ? "Somebody who did not lock it. " : "";
+  return (
+    <p className="text-sm">
+      {open ? "" : "Waits for the steps before it. "}
+      {needs}
+      {second}
+    </p>
+  );
+}

@@ -1,0 +1,321 @@
+import fc from "fast-check";
+import { check } from "../../src/core/isolation/check";
+import { checkBox } from "../../src/core/locks/boxLife";
+import { checkIsolation } from "../../src/core/locks/isolationLife";
+import { soundReport } from "../../src/core/locks/soundReport";
+import { checkPermit } from "../../src/core/permit/permitLife";
+import { openDatabase } from "../../src/server/db/database";
+import { gear, isolations, lockBoxes, permits, personalLocks, standingLocks, holds } from "../../src/server/db/schema";
+import { ledgerHead } from "../../src/server/ledger/append";
+import { loadBox } from "../../src/server/store/boxStore";
+import { loadIsolation } from "../../src/server/store/isolationStore";
+import { liveJobs } from "../../src/server/store/liveJobs";
+import { loadPermit } from "../../src/server/store/permitStore";
+import { currentPlant } from "../../src/server/store/plantStore";
+import { replay, stateOf } from "../support/replay";
+import { propertyRuns } from "../support/runs";
+import { TestSite } from "../support/testSite";
+import { approved, atWork, ITEMS, LINKS, openTwoJobs } from "../support/twoJobs";
+
+jest.setTimeout(900_000);
+
+/**
+ * Random commands of many people on a real database, through the one door that every act comes in by. After each that
+ * was done the promises of the lock box are asked of the tables themselves and of the engine, not of the code that made
+ * them; at the end the ledger is played again on an empty database and must give the same state and the same last hash.
+ */
+const WALKERS = ["ivo", "ines", "vera"] as const;
+const WORKERS = ["hal", "wim", "will", "hob"] as const;
+const command = fc.record({
+  what: fc.oneof(
+    { weight: 60, arbitrary: fc.constant("step") },
+    { weight: 8, arbitrary: fc.constant("careless step") },
+    { weight: 14, arbitrary: fc.constant("sign on") },
+    { weight: 8, arbitrary: fc.constant("sign off") },
+    { weight: 10, arbitrary: fc.constant("hang") },
+    { weight: 8, arbitrary: fc.constant("permit") },
+    ...["take off", "hand over", "hand back", "start return", "test", "cannot", "swap", "prove again", "wait"].map(
+      (what) => ({ weight: 2, arbitrary: fc.constant(what) }),
+    ),
+  ),
+  job: fc.nat(2),
+  who: fc.nat(11),
+  n: fc.nat(11),
+});
+type Command = { what: string; job: number; who: number; n: number };
+
+class Model {
+  readonly done = new Map<string, number>();
+  readonly refused = new Map<string, number>();
+  constructor(
+    readonly site: TestSite,
+    readonly made: readonly { job: string; isolation: string; box: string }[],
+  ) {}
+
+  async act(who: string, type: string, input: unknown): Promise<boolean> {
+    const before = heldNow(this.site);
+    const answer = await this.site.act(who, type, input);
+    const count = answer.ok ? this.done : this.refused;
+    const name = answer.ok ? type : answer.code;
+    count.set(name, (count.get(name) ?? 0) + 1);
+    if (answer.ok) expectPromises(this.site, before);
+    return answer.ok;
+  }
+
+  permitOf(job: number): string | undefined {
+    const { isolation } = this.made[job]!;
+    const own = this.site.db
+      .select()
+      .from(permits)
+      .all()
+      .filter(({ state }) => state !== "closed" && state !== "cancelled");
+    return own.find(({ jobId }) => jobId === jobIdOf(this.site, isolation))?.number;
+  }
+
+  async run({ what, job, who, n }: Command): Promise<unknown> {
+    const { isolation, box, job: number } = this.made[job]!;
+    const walker = WALKERS[who % WALKERS.length]!;
+    const worker = WORKERS[who % WORKERS.length]!;
+    const other = WORKERS[(who + 1 + (n % 3)) % WORKERS.length]!;
+    const life = loadIsolation(this.site.db, isolation)!.life;
+    const permit = this.permitOf(job);
+    switch (what) {
+      case "step":
+      case "careless step": {
+        const steps = what === "step" ? this.site.open(isolation) : life.steps;
+        const step = steps[n % Math.max(1, steps.length)];
+        if (!step) return null;
+        const second = step.kind === "prove" || step.kind === "verify";
+        const by = what === "step" ? (second ? "vera" : WALKERS[who % 2]!) : walker;
+        const report = soundReport(step, {
+          lock: `L-${(who * 12 + n) % 40}`,
+          people: peopleEver(this.site, isolation),
+          locks: locksOnBox(this.site, box),
+        });
+        return this.act(by, "step.do", { isolation, step: step.id, ...report });
+      }
+      case "permit": {
+        if (!permit) {
+          return this.act("hal", "permit.draft", {
+            job: number,
+            words: "Open it.",
+            hazards: "Residue.",
+            precautions: "Gloves.",
+            validFrom_ms: this.site.clock_ms - 1000,
+            validTo_ms: this.site.clock_ms + 8 * 3_600_000,
+          });
+        }
+        await this.act("isa", "permit.issue", { permit });
+        return this.act("hal", "permit.accept", { permit });
+      }
+      case "sign on":
+        return (
+          permit && this.act(worker, "permit.sign-on", { permit, lock: n === 0 ? "H-STRAY" : `W-${worker}-${n % 2}` })
+        );
+      case "sign off":
+        return permit && this.act(worker, "permit.sign-off", { permit });
+      case "hang":
+        return this.act(n % 2 ? "cora" : "colin", "box.hang", {
+          box,
+          role: n % 5 === 0 ? "department" : "coordinator",
+          lock: n % 5 === 0 ? "D-1" : `C-${n % 2}-${job}`,
+        });
+      case "take off":
+        return this.act(n % 2 ? "cora" : "colin", "box.take-off", {
+          box,
+          lock: n % 5 === 0 ? "D-1" : `C-${n % 2}-${job}`,
+        });
+      case "hand over": {
+        // Mostly of somebody who is on, for nothing else is ever accepted.
+        const on = peopleOnNow(this.site, isolation);
+        const from = n % 4 && on.length > 0 ? on[n % on.length]! : worker;
+        const pair = { from, to: other, lock: `W-${other}-${n % 2}`, fromPin: "2468", toPin: "2468" };
+        return permit && this.act("hal", "permit.hand-over", { permit, pairs: [pair] });
+      }
+      case "hand back":
+        return (
+          permit &&
+          (await this.act(worker, "permit.hand-back", { permit })) &&
+          this.act("isa", "permit.close", { permit })
+        );
+      case "start return":
+        return this.act("cora", "return.start", { isolation });
+      case "cannot": {
+        const [step] = this.site.open(isolation);
+        if (!step) return null;
+        await this.act(walker, "step.cannot", { isolation, step: step.id, why: "broken", words: "does not move" });
+        return n % 2
+          ? this.act("vera", "step.can", { isolation, step: step.id, words: "mended" })
+          : this.act("cora", "isolation.re-plan", { isolation, plantRevision: 1 });
+      }
+      case "swap": {
+        const from = heldNow(this.site).find((hold) => hold.isolation === isolation)?.tag ?? "V-1";
+        const to = ["V-1", "V-2", "V-5", "Q"][n % 4]!;
+        return this.act(walker, "point.swap", { isolation, from, to, plate: to, lock: `X-${n}`, reason: "as asked" });
+      }
+      case "prove again": {
+        const proofs = life.steps.filter((step) => step.kind === "prove" && step.done);
+        const proof = proofs[n % Math.max(1, proofs.length)];
+        return proof && this.act("vera", "step.prove-again", { isolation, step: proof.id, ...soundReport(proof) });
+      }
+      case "test": {
+        const held = heldNow(this.site).filter((hold) => hold.isolation === isolation);
+        const lift = held
+          .slice(n % Math.max(1, held.length))
+          .slice(0, 1)
+          .map(({ tag }) => tag);
+        if (lift.length === 0) return null;
+        await this.act("hal", "test.ask", { isolation, lift, purpose: "turn it once" });
+        const { c: asked } = this.site.db.$client.prepare("SELECT count(*) c FROM temporary_restores").get() as {
+          c: number;
+        };
+        const test = `T-${String(asked).padStart(4, "0")}`;
+        for (const { job: each } of this.made) await this.act("hal", "test.agree", { test, job: each });
+        return (await this.act("cora", "test.start", { test })) || this.act("cora", "test.call-off", { test });
+      }
+      default:
+        this.site.clock_ms += n * 600_000;
+        return null;
+    }
+  }
+}
+
+const jobIdOf = (site: TestSite, isolation: string) =>
+  site.db.$client
+    .prepare("SELECT job_id FROM job_isolations ji JOIN isolations i ON i.id = ji.isolation_id WHERE i.number = ?")
+    .pluck()
+    .get(isolation) as string;
+const peopleEver = (site: TestSite, isolation: string) =>
+  site.db.$client
+    .prepare(
+      `SELECT count(DISTINCT person_id) FROM personal_locks pl JOIN permit_isolations pi ON pi.permit_id = pl.permit_id
+       JOIN isolations i ON i.id = pi.isolation_id WHERE i.number = ?`,
+    )
+    .pluck()
+    .get(isolation) as number;
+const peopleOnNow = (site: TestSite, isolation: string) =>
+  site.db.$client
+    .prepare(
+      `SELECT DISTINCT person_id FROM personal_locks pl JOIN box_isolations bi ON bi.box_id = pl.box_id
+       JOIN isolations i ON i.id = bi.isolation_id WHERE i.number = ? AND pl.off_at_ms IS NULL ORDER BY 1`,
+    )
+    .pluck()
+    .all(isolation) as string[];
+const locksOnBox = (site: TestSite, box: string) =>
+  site.db.$client
+    .prepare(
+      `SELECT (SELECT count(*) FROM personal_locks WHERE box_id = b.id AND off_at_ms IS NULL)
+            + (SELECT count(*) FROM standing_locks WHERE box_id = b.id AND off_at_ms IS NULL)
+       FROM lock_boxes b WHERE number = ?`,
+    )
+    .pluck()
+    .get(box) as number;
+type Held = { isolation: string; tag: string; lock: string; people: number };
+const heldNow = (site: TestSite) =>
+  site.db.$client
+    .prepare(
+      `SELECT i.number isolation, it.tag, h.lock,
+         (SELECT count(*) FROM personal_locks pl JOIN box_isolations bi ON bi.box_id = pl.box_id
+          WHERE bi.isolation_id = h.isolation_id AND pl.off_at_ms IS NULL) people
+       FROM holds h JOIN isolations i ON i.id = h.isolation_id JOIN items it ON it.id = h.item_id
+       WHERE h.lifted_at_ms IS NULL`,
+    )
+    .all() as Held[];
+
+/** The promises, asked of the tables as they are now. */
+function expectPromises(site: TestSite, before: readonly Held[]): void {
+  const { db } = site;
+  const now = heldNow(site);
+  // Never a point unlocked while a personal lock hangs on its box.
+  for (const was of before) {
+    const stays = now.some((hold) => hold.isolation === was.isolation && hold.lock === was.lock);
+    if (!stays) expect({ unlocked: was.tag, people: was.people }).toEqual({ unlocked: was.tag, people: 0 });
+  }
+  // Never a face lit while someone is signed on: the engine is asked with what really hangs.
+  const { graph } = currentPlant(db)!;
+  const isolated = [...new Set(now.map(({ tag }) => tag))];
+  for (const { job, people } of liveJobs(db)) {
+    if (people.length === 0) continue;
+    const made = check(graph, { ...job, isolated });
+    expect({ people, lit: made.ok ? made.value.lit : made.problems }).toEqual({ people, lit: [] });
+  }
+  // Never a key both in a box and in a hand: it is in one place, and in the box while that is closed.
+  for (const hold of db.select().from(holds).all()) {
+    expect(hold.keyAt === "gone").toBe(hold.liftedAt !== null);
+  }
+  for (const { number } of db.select().from(lockBoxes).all()) checkBox(loadBox(db, { number })!.life);
+  // Every lock hangs once, and every personal lock has one owner: who hung it.
+  const own = db
+    .select()
+    .from(personalLocks)
+    .all()
+    .filter(({ offAt }) => offAt === null);
+  const standing = db
+    .select()
+    .from(standingLocks)
+    .all()
+    .filter(({ offAt }) => offAt === null);
+  const hanging = [...now.map(({ lock }) => lock), ...own.map(({ lock }) => lock), ...standing.map(({ lock }) => lock)];
+  expect(new Set(hanging).size).toBe(hanging.length);
+  const register = db.select().from(gear).all();
+  for (const { lock, personId } of own) {
+    const owners = register.filter(({ kind, number }) => kind === "lock" && number === lock.toUpperCase());
+    expect(owners.map(({ ownerId }) => ownerId)).toEqual([personId]);
+  }
+  for (const { number } of db.select().from(isolations).all()) checkIsolation(loadIsolation(db, number)!.life);
+  for (const { number } of db.select().from(permits).all()) checkPermit(loadPermit(db, number)!.life, true);
+}
+
+test("whatever people do in whatever order, the promises of the lock box hold, and the ledger gives the same state again", async () => {
+  const reached = new Map<string, number>();
+  await fc.assert(
+    fc.asyncProperty(fc.array(command, { minLength: 250, maxLength: 250 }), async (commands) => {
+      const site = new TestSite();
+      try {
+        await openTwoJobs(site);
+        // Two jobs on one line share valves; the third stands apart.
+        const crew = [...WORKERS];
+        const made = [
+          await approved(site, { place: "P", how: ["open"], crew }),
+          await approved(site, { place: "C", how: ["open"], crew }),
+          await atWork(site, { place: "T", how: ["open"], crew }),
+        ];
+        const model = new Model(site, made);
+        for (const one of commands) await model.run(one);
+        for (const [name, count] of model.done) reached.set(name, (reached.get(name) ?? 0) + count);
+        for (const [name, count] of model.refused)
+          reached.set(`no: ${name}`, (reached.get(`no: ${name}`) ?? 0) + count);
+
+        const again = openDatabase(`${site.folder}/again.db`);
+        const files = [
+          { name: "items.csv", text: ITEMS },
+          { name: "links.csv", text: LINKS },
+        ];
+        const last = replay(site.db, again, files);
+        expect(stateOf(again)).toEqual(stateOf(site.db));
+        expect(last).toBe(ledgerHead(site.db).hash);
+        again.$client.close();
+      } finally {
+        site.close();
+      }
+    }),
+    { ...propertyRuns(3), endOnFailure: true },
+  );
+  // The walk through the acts got to where it matters.
+  for (const type of [
+    "step.do",
+    "permit.sign-on",
+    "permit.sign-off",
+    "box.hang",
+    "permit.hand-over",
+    "test.start",
+    "return.start",
+    "point.swap",
+    "isolation.re-plan",
+  ]) {
+    expect([type, (reached.get(type) ?? 0) > 0]).toEqual([type, true]);
+  }
+  for (const code of ["people on", "lock in use", "lock of another", "out of order", "would light"]) {
+    expect([code, (reached.get(`no: ${code}`) ?? 0) > 0]).toEqual([code, true]);
+  }
+});

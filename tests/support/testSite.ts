@@ -1,0 +1,134 @@
+import { randomUUID } from "node:crypto";
+import { mkdtempSync, rmSync } from "node:fs";
+import { tmpdir } from "node:os";
+import { join } from "node:path";
+import { hash } from "@node-rs/argon2";
+import { eq } from "drizzle-orm";
+import type { Competence, Role } from "../../src/core/people/roles";
+import { runAct, type ActAnswer } from "../../src/server/acts/runAct";
+import { openDatabase, type Db } from "../../src/server/db/database";
+import { people } from "../../src/server/db/schema";
+import { soundReport } from "../../src/core/locks/soundReport";
+import { toPerson } from "../../src/server/signIn";
+import { loadIsolation } from "../../src/server/store/isolationStore";
+
+export const PIN = "2468";
+const DAY_MS = 86_400_000;
+
+export type TestPerson = Readonly<{
+  signIn: string;
+  roles: readonly Role[];
+  competences?: readonly Competence[];
+  firm?: string;
+}>;
+
+/** A site on a real database file of its own, whose clock moves by a minute with every act. */
+export class TestSite {
+  readonly folder = mkdtempSync(join(tmpdir(), "lantern-site-"));
+  readonly headFile = join(this.folder, "ledger-head.json");
+  readonly db: Db;
+  clock_ms = 1_790_000_000_000;
+  step_ms = 60_000;
+  #locks = 0;
+
+  constructor(file = "site.db") {
+    this.db = openDatabase(join(this.folder, file));
+  }
+
+  /** People with a PIN whose hash is cheap to check: the hash says itself how dear it is. Ids are their sign-in names. */
+  async add(...all: TestPerson[]): Promise<void> {
+    const pinHash = await hash(PIN, { memoryCost: 8, timeCost: 1, parallelism: 1 });
+    for (const { signIn, roles, competences = [], firm = "" } of all) {
+      this.db
+        .insert(people)
+        .values({
+          id: signIn,
+          name: signIn,
+          signIn,
+          roles: JSON.stringify(roles),
+          competences: JSON.stringify(competences),
+          passwordHash: pinHash,
+          pinHash,
+          firm,
+        })
+        .run();
+    }
+  }
+
+  act(
+    signIn: string,
+    type: string,
+    input: unknown,
+    more: { pin?: string; actId?: string; doneAt_ms?: number } = {},
+  ): Promise<ActAnswer> {
+    const row = this.db.select().from(people).where(eq(people.id, signIn)).get();
+    if (row === undefined) throw new Error(`nobody is called ${signIn}`);
+    this.clock_ms += this.step_ms;
+    const { pin = PIN, actId = randomUUID(), ...rest } = more;
+    const envelope = { version: 1, actId, type, input, ...(pin ? { pin } : {}), ...rest };
+    return runAct(envelope, toPerson(row), this.clock_ms, this.db, this.headFile);
+  }
+
+  async done(signIn: string, type: string, input: unknown): Promise<Record<string, string | number | null>> {
+    const answer = await this.act(signIn, type, input);
+    if (!answer.ok) throw new Error(`${type}: ${answer.sentence}`);
+    return { ...answer.answer };
+  }
+
+  /** The sentence of a refusal, or "done". */
+  async refused(signIn: string, type: string, input: unknown): Promise<string> {
+    const answer = await this.act(signIn, type, input);
+    return answer.ok ? "done" : answer.sentence;
+  }
+
+  /** The instruments that soundReport names, in date. */
+  async stockGear(by: string): Promise<void> {
+    const until = this.clock_ms + 100 * DAY_MS;
+    for (const [kind, number, rating_V, error] of [
+      ["voltage tester", "VT-02", 24_000, null],
+      ["proving unit", "PU-02", null, null],
+      ["insulating gloves", "GL-11", 36_000, null],
+      ["pressure gauge", "PG-04", null, 0.02],
+      ["thermometer", "TH-02", null, 1],
+      ["survey meter", "SM-01", null, 0.1],
+      ["portable earth", "PE-01", null, null],
+    ] as const) {
+      await this.done(by, "gear.enter", { kind, number, rating_V, error, inDateUntil_ms: until });
+    }
+  }
+
+  /** Steps that may be done now. */
+  open(isolation: string) {
+    const { life } = loadIsolation(this.db, isolation)!;
+    const finished = new Set(life.steps.filter((step) => step.done).map(({ id }) => id));
+    const phase = { isolating: "isolate", testing: "test", restoring: "restore" }[life.state as "isolating"];
+    return life.steps.filter(
+      (step) => step.phase === phase && !step.done && step.after.every((id) => finished.has(id)),
+    );
+  }
+
+  /** Does every step that may be done, by `first`; what a second person does, by `second`. Stops where `until` says. */
+  async walk(
+    isolation: string,
+    p: Readonly<{
+      first: string;
+      second: string;
+      people?: number;
+      locks?: number;
+      until?: (step: ReturnType<TestSite["open"]>[number]) => boolean;
+    }>,
+  ): Promise<void> {
+    for (;;) {
+      const next = this.open(isolation)[0];
+      if (next === undefined || p.until?.(next)) return;
+      const who = next.kind === "prove" || next.kind === "verify" ? p.second : p.first;
+      const report = soundReport(next, { lock: `L-${++this.#locks}`, people: p.people, locks: p.locks });
+      await this.done(who, "step.do", { isolation, step: next.id, ...report });
+    }
+  }
+
+  close(): void {
+    this.db.$client.close();
+    rmSync(this.folder, { recursive: true, force: true });
+  }
+}

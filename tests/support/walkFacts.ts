@@ -1,0 +1,32 @@
+import type { IsolationFacts } from "../../src/core/locks/isolationLife";
+
+/** A quiet site: nobody on, every instrument in the register and in date, no lock known yet. */
+export function walkFacts(rest: Partial<IsolationFacts> = {}): IsolationFacts {
+  return {
+    lockHangs: () => undefined,
+    peopleOn: [],
+    standingOn: [],
+    openPermits: [],
+    nameOf: (id) => id,
+    gear: (kind, number) =>
+      kind === "lock"
+        ? undefined
+        : {
+            kind,
+            number,
+            owner: null,
+            key: null,
+            inDateUntil_ms: Number.MAX_SAFE_INTEGER,
+            rating_V: 24_000,
+            error: 0.01,
+            withdrawn: false,
+            withJob: null,
+          },
+    earthStands: () => undefined,
+    job: "J-1",
+    earthsAt: () => [],
+    crewSize: 2,
+    leakTest_min: 10,
+    ...rest,
+  };
+}
