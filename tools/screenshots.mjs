@@ -16,7 +16,6 @@ const PHONE = { width: 390, height: 844 };
 /** One current picture of each main view. */
 const VIEWS = [
   { name: "board", path: "/", who: "Maren", theme: "night" },
-  { name: "ask", path: "/jobs/new", who: "Maren", theme: "day" },
   { name: "energies", path: "/jobs/J-0003/energies", who: "Maren", theme: "night" },
   { name: "points", path: "/jobs/J-0003/points", who: "Maren", theme: "night" },
   { name: "time", path: "/jobs/J-0005/time", who: "Maren", theme: "night" },
@@ -36,6 +35,7 @@ const VIEWS = [
   { name: "permits", path: "/jobs/J-0001/permits", who: "Petra", theme: "day" },
   { name: "permit", path: "/permits/P-0001", who: "Petra", theme: "night" },
   { name: "permit-phone", path: "/permits/P-0001", who: "Tomas", theme: "night", size: PHONE },
+  { name: "box", path: "/boxes/B-0001", who: "Maren", theme: "day" },
   { name: "return", path: "/jobs/J-0001/return", who: "Maren", theme: "night" },
   { name: "plant", path: "/plant", who: "Maren", theme: "day" },
   { name: "item", path: "/plant/VF-230", who: "Maren", theme: "night" },

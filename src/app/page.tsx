@@ -16,6 +16,9 @@ export default async function BoardPage() {
       <div className="mb-6 flex flex-wrap items-baseline gap-4">
         <h1 className="text-2xl font-semibold tracking-tight">Board</h1>
         <p className="opacity-85">{open.length === 1 ? "1 open job" : `${open.length} open jobs`}</p>
+        <a href="/handover/paper" className="link">
+          Shift handover (PDF)
+        </a>
         {mayAsk && hasPlant && (
           <Link href="/jobs/new" className="btn btn-primary ml-auto">
             Ask for a job

@@ -34,9 +34,19 @@ const command = fc.record({
     { weight: 8, arbitrary: fc.constant("sign off") },
     { weight: 10, arbitrary: fc.constant("hang") },
     { weight: 8, arbitrary: fc.constant("permit") },
-    ...["take off", "hand over", "hand back", "start return", "test", "cannot", "swap", "prove again", "wait"].map(
-      (what) => ({ weight: 2, arbitrary: fc.constant(what) }),
-    ),
+    ...[
+      "take off",
+      "hand over",
+      "hand over",
+      "hand over",
+      "hand back",
+      "start return",
+      "test",
+      "cannot",
+      "swap",
+      "prove again",
+      "wait",
+    ].map((what) => ({ weight: 2, arbitrary: fc.constant(what) })),
   ),
   job: fc.nat(2),
   who: fc.nat(11),
@@ -129,7 +139,9 @@ class Model {
         // Mostly of somebody who is on, for nothing else is ever accepted.
         const on = peopleOnNow(this.site, isolation);
         const from = n % 4 && on.length > 0 ? on[n % on.length]! : worker;
-        const pair = { from, to: other, lock: `W-${other}-${n % 2}`, fromPin: "2468", toPin: "2468" };
+        const free = WORKERS.filter((one) => !on.includes(one));
+        const to = n % 3 && free.length > 0 ? free[who % free.length]! : other;
+        const pair = { from, to, lock: `W-${to}-${n % 2}`, fromPin: "2468", toPin: "2468" };
         return permit && this.act("hal", "permit.hand-over", { permit, pairs: [pair] });
       }
       case "hand back":

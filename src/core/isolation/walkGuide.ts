@@ -3,7 +3,15 @@ import type { Item } from "../plant/plant";
 import type { PlannedStep } from "./steps";
 
 /** How a step is done on the spot: where to stand, how it must be left, what holds the lock. */
-export type Guide = Readonly<{ stand: string | null; position: string | null; holdsLock: string | null }>;
+export type Guide = Readonly<{
+  stand: string | null;
+  position: string | null;
+  holdsLock: string | null;
+  /** What is easily taken for more than it is. */
+  mind: string | null;
+}>;
+
+const NOTHING: Guide = { stand: null, position: null, holdsLock: null, mind: null };
 
 const SWITCHES: ReadonlySet<string> = new Set(["breaker", "isolator", "switch", "starter"]);
 
@@ -17,6 +25,7 @@ export function guideOf(step: PlannedStep, item: Item | undefined): Guide {
   switch (step.kind) {
     case "lock":
       return {
+        ...NOTHING,
         stand: isSwitch
           ? "To the side of it, hand nearest the handle, face turned away."
           : isBlind
@@ -31,33 +40,34 @@ export function guideOf(step: PlannedStep, item: Item | undefined): Guide {
       };
     case "unlock":
       return {
+        ...NOTHING,
         stand: isSwitch ? "To the side of it, face turned away." : "Beside it, upwind.",
         position: isBlind ? "Out, and the flange closed with a new gasket." : "As the line-up says.",
-        holdsLock: null,
       };
     case "bleed":
       return {
+        ...NOTHING,
         stand: "Upwind and beside the outlet; it may spit.",
-        position: "Open and locked open. A bleed that shows nothing may be plugged: rod it.",
-        holdsLock: null,
+        position: "Open and locked open.",
+        mind: "A bleed that shows nothing may be plugged: rod it.",
       };
     case "close bleed":
-      return { stand: "Upwind and beside the outlet.", position: "Shut and plugged.", holdsLock: null };
+      return { ...NOTHING, stand: "Upwind and beside the outlet.", position: "Shut and plugged." };
     case "prove":
       return step.limit?.unit === "V"
         ? {
+            ...NOTHING,
             stand: "Footing dry, face shield down, nobody within reach of your elbow.",
-            position: "A contact-free stick is a hint, never proof.",
-            holdsLock: null,
+            mind: "A contact-free stick is a hint, never proof. Only every pair is.",
           }
-        : { stand: null, position: null, holdsLock: null };
+        : NOTHING;
     case "try start":
       return {
+        ...NOTHING,
         stand: "Clear of everything that could move.",
-        position: "Controls left off.",
-        holdsLock: null,
+        mind: "It proves nothing where an interlock already blocks the start.",
       };
     default:
-      return { stand: null, position: null, holdsLock: null };
+      return NOTHING;
   }
 }

@@ -3,6 +3,7 @@ import type { Content, TDocumentDefinitions } from "pdfmake/interfaces";
 import type { JobView } from "../queries/jobView";
 import { siteTime } from "../siteTime";
 import type { LedgerHead } from "../ledger/append";
+import { footer } from "./parts";
 
 /** One tag for each point of an isolation, four to a page, to be cut out and hung with the lock. */
 export async function tagSheet(
@@ -75,13 +76,6 @@ export async function tagSheet(
         },
       },
     ],
-    footer: (page, pages) => ({
-      margin: [40, 14, 40, 0],
-      fontSize: 7.5,
-      columns: [
-        { text: `Ledger row ${head.seq}, ${head.hash.slice(0, 16)}`, width: "*" },
-        { text: `Printed ${siteTime(now_ms)} · page ${page} of ${pages}`, alignment: "right", width: "auto" },
-      ],
-    }),
+    footer: footer(head, now_ms),
   };
 }

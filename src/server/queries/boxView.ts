@@ -5,7 +5,6 @@ import { standingOn, type BoxLife } from "../../core/locks/boxLife";
 import { database } from "../db/database";
 import {
   boxIsolations,
-  earthsOn,
   exchanges,
   holds,
   isolations,
@@ -283,16 +282,6 @@ export function openJobNumbers(): string[] {
     .orderBy(asc(jobs.number))
     .all()
     .map(({ number }) => number);
-}
-
-/** Earths that stand for an isolation now. */
-export function earthsStanding(isolation: string) {
-  return database()
-    .select({ number: earthsOn.number, place: earthsOn.place, face: earthsOn.face, at_ms: earthsOn.onAt })
-    .from(earthsOn)
-    .innerJoin(isolations, eq(isolations.id, earthsOn.isolationId))
-    .where(and(eq(isolations.number, isolation), isNull(earthsOn.offAt)))
-    .all();
 }
 
 /** Contractors among a job's people, and whether procedures were exchanged with their firm. */

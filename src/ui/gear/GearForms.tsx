@@ -31,7 +31,7 @@ function KindField({ value, onChange }: { value?: GearKind; onChange?: (kind: Ge
 export function GearForm({ people }: { people: readonly Readonly<{ id: string; name: string }>[] }) {
   const [kind, setKind] = useState<GearKind>("lock");
   return (
-    <details className="border-base-300 border-y py-2">
+    <details className="border-base-300 border-t py-2">
       <summary className="min-h-11 cursor-pointer content-center font-medium">Enter a thing, or a new date</summary>
       <div className="mt-2">
         <ActForm
@@ -74,7 +74,7 @@ export function GearForm({ people }: { people: readonly Readonly<{ id: string; n
 
 export function HandOutForm({ jobs }: { jobs: readonly string[] }) {
   return (
-    <details className="border-base-300 border-y py-2">
+    <details className="border-base-300 border-t py-2">
       <summary className="min-h-11 cursor-pointer content-center font-medium">Hand out, or take back</summary>
       <div className="mt-2 space-y-4">
         <ActForm act="gear.hand-out" label="Hand out" compact button="Hand out">
@@ -100,7 +100,7 @@ export function HandOutForm({ jobs }: { jobs: readonly string[] }) {
 
 export function WithdrawForm() {
   return (
-    <details className="border-base-300 border-y py-2">
+    <details className="border-base-300 border-t py-2">
       <summary className="min-h-11 cursor-pointer content-center font-medium">Withdraw from use</summary>
       <div className="mt-2">
         <ActForm act="gear.withdraw" label="Withdraw" pin compact button="Withdraw">

@@ -4,7 +4,7 @@ import { ActForm } from "../act/ActForm";
 export function SwapForm({ isolation, held, mayDo }: { isolation: string; held: readonly string[]; mayDo: boolean }) {
   if (!mayDo) return null;
   return (
-    <details className="border-base-300 mb-4 border-y py-2">
+    <details className="border-base-300 border-t py-2">
       <summary className="min-h-11 cursor-pointer content-center font-medium">Swap a point for another</summary>
       <p className="my-2 max-w-prose text-sm">
         When a lock has to move: hang the new one first, then lift the old one. It is refused unless no one at work

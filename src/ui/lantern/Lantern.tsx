@@ -4,7 +4,7 @@ import { Maximize2, Minus, Plus } from "lucide-react";
 import { select, zoom, zoomIdentity, type ZoomBehavior } from "d3";
 import { useEffect, useId, useMemo, useRef, useState } from "react";
 import type { LanternScene } from "../../core/trace/lanternScene";
-import { carrierMark } from "../text/carrierMarks";
+import { carrierMark } from "../../core/trace/carrierMarks";
 import { LanternEdge } from "./LanternEdge";
 import { LanternNode, nodeSize } from "./LanternNode";
 import { useLayout } from "./useLayout";

@@ -1,4 +1,5 @@
-import { carrierMark } from "../text/carrierMarks";
+import { middleOfLongest } from "../../core/trace/lanternLayout";
+import { carrierMark } from "../../core/trace/carrierMarks";
 
 type Point = Readonly<{ x: number; y: number }>;
 type Props = Readonly<{ points: readonly Point[]; carrier: string; lit: boolean; traced: boolean }>;
@@ -46,18 +47,4 @@ export function LanternEdge({ points, carrier, lit, traced }: Props) {
       </text>
     </g>
   );
-}
-
-function middleOfLongest(points: readonly Point[]): Point {
-  let best = { x: points[0]!.x, y: points[0]!.y };
-  let longest = -1;
-  for (let i = 1; i < points.length; i++) {
-    const [a, b] = [points[i - 1]!, points[i]!];
-    const length = Math.abs(a.x - b.x) + Math.abs(a.y - b.y);
-    if (length > longest) {
-      longest = length;
-      best = { x: (a.x + b.x) / 2, y: (a.y + b.y) / 2 };
-    }
-  }
-  return best;
 }

@@ -1,7 +1,7 @@
 "use client";
 
 import { useEffect, useState } from "react";
-import type { Layout, LayoutRequest } from "../../workers/lanternLayout.worker";
+import type { Layout, LayoutRequest } from "../../core/trace/lanternLayout";
 
 export type LayoutState = { state: "working" } | { state: "failed" } | { state: "done"; layout: Layout };
 

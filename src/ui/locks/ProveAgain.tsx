@@ -53,7 +53,7 @@ export function ProveAgain({
           {list(due)}
         </section>
       )}
-      <details className="border-base-300 mb-4 border-y py-2">
+      <details className="border-base-300 border-t py-2">
         <summary className="min-h-11 cursor-pointer content-center font-medium">Prove again at any time</summary>
         {list(proofs.filter(({ why }) => why === undefined))}
       </details>

@@ -61,6 +61,7 @@ export function StandingLocks({ box, closed, standing, person, people }: Props) 
           </details>
         </div>
       )}
+      {mayTake.length > 0 && <h3 className="mb-2 font-semibold">Take a lock off, when nobody needs it any more</h3>}
       {mayTake.map((lock) => (
         <ActForm
           key={lock.lock}

@@ -111,7 +111,7 @@ export function TemporaryRestores({ isolation, state, held, tests, person, timeZ
         </p>
       ))}
       {open.length === 0 && state === "proven" && held.length > 0 && may("coordinator", "issuer", "holder") && (
-        <details className="border-base-300 mb-4 border-y py-2">
+        <details className="border-base-300 border-t py-2">
           <summary className="min-h-11 cursor-pointer content-center font-medium">
             Lift points for a test, jogging or positioning
           </summary>

@@ -25,13 +25,13 @@ export function TopBar({ person, roles, children }: { person: string; roles: str
         <LanternMark />
         Heavy Lantern
       </Link>
-      <nav aria-label="Main" className="flex gap-1">
+      <nav aria-label="Main" className="flex flex-wrap gap-x-1">
         {PLACES.map(({ href, words }) => (
           <Link
             key={href}
             href={href}
             aria-current={here(href) ? "page" : undefined}
-            className={`hover:bg-base-200 rounded-sm px-3 py-1.5 ${here(href) ? "decoration-accent font-semibold underline decoration-2 underline-offset-8" : ""}`}
+            className={`hover:bg-base-200 rounded-sm px-2 py-1.5 md:px-3 ${here(href) ? "decoration-accent font-semibold underline decoration-2 underline-offset-8" : ""}`}
           >
             {words}
           </Link>

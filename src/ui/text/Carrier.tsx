@@ -1,4 +1,4 @@
-import { carrierMark } from "./carrierMarks";
+import { carrierMark } from "../../core/trace/carrierMarks";
 
 export function Carrier({ name }: { name: string }) {
   const mark = carrierMark(name);

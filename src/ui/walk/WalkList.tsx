@@ -172,6 +172,7 @@ function HowTo({ guide, plate, tagText }: { guide: Guide; plate: string | null; 
   if (guide.stand) lines.push(["Stand", guide.stand]);
   if (guide.position) lines.push(["Leave it", guide.position]);
   if (guide.holdsLock) lines.push(["Lock by", guide.holdsLock]);
+  if (guide.mind) lines.push(["Mind", guide.mind]);
   if (tagText) lines.push(["Tag", tagText]);
   if (lines.length === 0) return null;
   return (

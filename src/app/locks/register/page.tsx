@@ -25,7 +25,7 @@ export default async function RegisterPage() {
         only while it is in date.
       </p>
       {mayKeep && (
-        <div className="mb-8 grid max-w-6xl gap-x-12 gap-y-4 lg:grid-cols-2">
+        <div className="mb-8 grid max-w-6xl items-start gap-x-12 gap-y-4 lg:grid-cols-2">
           <GearForm people={peopleToChoose().map(({ id, name }) => ({ id, name }))} />
           <div className="space-y-4">
             <HandOutForm jobs={openJobNumbers()} />

@@ -1,0 +1,88 @@
+import QRCode from "qrcode";
+import type { Content, TDocumentDefinitions } from "pdfmake/interfaces";
+import type { LedgerHead } from "../ledger/append";
+import type { JobView } from "../queries/jobView";
+import { siteTime } from "../siteTime";
+import { BLANK, CAUTION, footer, heading, mono, rule, STYLES, table } from "./parts";
+
+export type ShiftSheet = Readonly<{
+  jobs: readonly JobView[];
+  /** Temporary restores that are asked for or running, in words. */
+  lifted: readonly string[];
+  /** Removals of locks that are not over, in words. */
+  removals: readonly string[];
+  /** Earths that stand, by isolation. */
+  earths: readonly Readonly<{ isolation: string; number: string; place: string }>[];
+}>;
+
+/** What one shift tells the next, job by job: what stands, who is on, what runs out, what is due, what is not as planned. */
+export async function shiftSheet(
+  { jobs, lifted, removals, earths }: ShiftSheet,
+  url: string,
+  head: LedgerHead,
+  now_ms: number,
+): Promise<TDocumentDefinitions> {
+  const qr = await QRCode.toString(url, { type: "svg", margin: 0 });
+  const standing = jobs.filter((job) => job.isolation !== null && job.isolation.state !== "restored");
+  const content: Content[] = [
+    heading({
+      kind: "Shift handover",
+      number: siteTime(now_ms),
+      title: `Isolations that stand: ${standing.length}. Live permits: ${jobs.flatMap((job) => job.permits).filter((one) => one.state === "live").length}.`,
+      line: "Read it through together, walk what is in bold, then sign.",
+      qr,
+    }),
+    rule(),
+    ...(lifted.length + removals.length > 0
+      ? [
+          { text: "First of all", style: "head" } as Content,
+          { ul: [...lifted, ...removals].map((text) => ({ text, bold: true })) } as Content,
+        ]
+      : []),
+    ...jobs.map((job): Content => {
+      const { isolation } = job;
+      const stuck = isolation?.steps.filter((step) => step.stuck) ?? [];
+      const on = [...new Set(job.boxes.flatMap((box) => box.locks.map((lock) => lock.person)))];
+      const own = earths.filter((earth) => earth.isolation === isolation?.number);
+      const lines: string[] = [
+        isolation
+          ? `Isolation ${isolation.number}: ${isolation.state}. Locked: ${job.held.join(", ") || "nothing"}.`
+          : "Nothing isolated.",
+        ...job.boxes.map(
+          (box) =>
+            `Box ${box.number}: ${box.state}; over all ${box.standing.join(", ") || "nobody"}; on it ${on.join(", ") || "nobody"}.`,
+        ),
+        ...own.map((earth) => `Earth ${earth.number} stands at ${earth.place}.`),
+        ...job.permits
+          .filter((permit) => permit.state !== "closed" && permit.state !== "cancelled")
+          .map(
+            (permit) =>
+              `Permit ${permit.number}: ${permit.runOut ? "RUN OUT" : permit.state}, until ${siteTime(permit.validTo_ms)}, led by ${permit.holder}.`,
+          ),
+        ...(job.review ? [`Next review ${siteTime(job.review.due_ms)}${job.review.overdue ? ", OVERDUE" : ""}.`] : []),
+      ];
+      const bold = [
+        ...stuck.map((step) => `Cannot be done as planned: ${step.words} ${step.stuck!.words}`),
+        ...job.stale.map((proof) => `Prove again: ${proof}.`),
+      ];
+      return {
+        unbreakable: true,
+        margin: [0, 8, 0, 0],
+        stack: [
+          {
+            columns: [
+              { ...(mono(job.number) as object), width: 60, bold: true },
+              { text: job.title, bold: true },
+            ],
+          } as Content,
+          { text: `Next: ${job.next?.words ?? "closed"}${job.next ? ` (${job.next.who.join(" or ")})` : ""}` },
+          { ul: [...lines.map((text) => ({ text })), ...bold.map((text) => ({ text, bold: true }))] },
+        ],
+      };
+    }),
+    { text: "Signed", style: "head" },
+    table(["Going", "Coming", "Walked together"], [[`\n${BLANK}`, `\n${BLANK}`, `\n${BLANK}`]], ["*", "*", "*"]),
+    CAUTION,
+  ];
+  return { info: { title: "Shift handover" }, content, styles: STYLES, footer: footer(head, now_ms) };
+}

@@ -1,0 +1,106 @@
+import Database from "better-sqlite3";
+import type { Page } from "@playwright/test";
+import { join } from "node:path";
+import type { PlannedStep } from "../../src/core/isolation/steps";
+import { soundReport } from "../../src/core/locks/soundReport";
+import { expect, post, type Site } from "./site";
+
+type As = (name: string) => Promise<Page>;
+const HOUR_MS = 3_600_000;
+
+/** What the database of a site says; read only. */
+export function read<T>(site: Site, sql: string, ...values: unknown[]): T[] {
+  const db = new Database(join(site.data, "heavy-lantern.db"), { readonly: true });
+  const rows = db.prepare(sql).all(...values) as T[];
+  db.close();
+  return rows;
+}
+
+export function idOf(site: Site, name: string): string {
+  return read<{ id: string }>(site, "SELECT id FROM people WHERE name = ?", name)[0]!.id;
+}
+
+/** The steps of an isolation, with whether each is done. */
+export function stepsOf(site: Site, isolation: string): (PlannedStep & { done: boolean })[] {
+  return read<{ step: string; done: number }>(
+    site,
+    `SELECT s.step_json AS step, s.done_at_ms IS NOT NULL AS done FROM steps s
+     JOIN isolations i ON i.id = s.isolation_id WHERE i.number = ? ORDER BY s.position`,
+    isolation,
+  ).map((row) => ({ ...(JSON.parse(row.step) as PlannedStep), done: row.done === 1 }));
+}
+
+export async function done(page: Page, type: string, input: unknown): Promise<Record<string, string>> {
+  const { status, body } = await post(page, type, input);
+  expect({ type, status, said: body.sentence }).toEqual({ type, status: 200, said: undefined });
+  return body.answer!;
+}
+
+/** A job asked for and approved by posts. */
+export async function approvedJob(
+  as: As,
+  site: Site,
+  p: Readonly<{ title: string; face: object; lead: string; crew: readonly string[] }>,
+): Promise<{ job: string; isolation: string; box: string }> {
+  const maren = await as("Maren Tolve");
+  const { job } = await done(maren, "job.ask", {
+    title: p.title,
+    work: `${p.title}.`,
+    faces: [p.face],
+    windowFrom_ms: Date.now(),
+    windowTo_ms: Date.now() + 8 * HOUR_MS,
+    holder: idOf(site, p.lead),
+    crew: p.crew.map((name) => idOf(site, name)),
+  });
+  const revision = read<{ r: number }>(site, "SELECT max(revision) AS r FROM plant_revisions")[0]!.r;
+  const { isolation, box } = await done(maren, "isolation.approve", { job, school: "work", plantRevision: revision });
+  return { job: job!, isolation: isolation!, box: box! };
+}
+
+/** Every step that may be done, by posts: Jonas and Sunniva lock, Odalys looks and proves. */
+export async function walkByPost(
+  as: As,
+  site: Site,
+  isolation: string,
+  phase: "isolate" | "test" | "restore" = "isolate",
+): Promise<void> {
+  for (;;) {
+    const steps = stepsOf(site, isolation);
+    const finished = new Set(steps.filter((step) => step.done).map(({ id }) => id));
+    const next = steps.find((step) => step.phase === phase && !step.done && step.after.every((id) => finished.has(id)));
+    if (!next) return;
+    const second = next.kind === "prove" || next.kind === "verify";
+    const who = second ? "Odalys Brenn" : next.competence === "electrical" ? "Jonas Ekeberg" : "Sunniva Rask";
+    const [{ people }] = read<{ people: number }>(
+      site,
+      `SELECT count(DISTINCT l.person_id) AS people FROM personal_locks l
+       JOIN permit_isolations p ON p.permit_id = l.permit_id JOIN isolations i ON i.id = p.isolation_id WHERE i.number = ?`,
+      isolation,
+    ) as [{ people: number }];
+    const report = soundReport(next, { lock: `${isolation}-${next.id}`, people });
+    await done(await as(who), "step.do", { isolation, step: next.id, ...report });
+  }
+}
+
+/** A job whose isolation is proven, with the coordinator's lock on its box and a live permit. */
+export async function workAt(
+  as: As,
+  site: Site,
+  p: Parameters<typeof approvedJob>[2],
+): Promise<{ job: string; isolation: string; box: string; permit: string }> {
+  const made = await approvedJob(as, site, p);
+  await walkByPost(as, site, made.isolation);
+  await done(await as("Maren Tolve"), "box.hang", { box: made.box, role: "coordinator", lock: `C-${made.box}` });
+  const lead = await as(p.lead);
+  const { permit } = await done(lead, "permit.draft", {
+    job: made.job,
+    words: p.title,
+    hazards: "Neighbouring cubicles stay live.",
+    precautions: "Screens up.",
+    validFrom_ms: Date.now() - 1000,
+    validTo_ms: Date.now() + 8 * HOUR_MS,
+  });
+  await done(await as("Idris Halloway"), "permit.issue", { permit });
+  await done(lead, "permit.accept", { permit });
+  return { ...made, permit: permit! };
+}
