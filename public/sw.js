@@ -13,6 +13,8 @@ self.addEventListener("activate", (event) => event.waitUntil(self.clients.claim(
 self.addEventListener("message", (event) => {
   // Signing out takes what was kept along: the next person at this device sees nothing of the one before.
   if (event.data === "forget") event.waitUntil(caches.delete(PAGES));
+  // A page that was open before this worker was, or that was reached without loading it anew.
+  if (typeof event.data?.keep === "string" && KEPT_PAGES.test(event.data.keep)) event.waitUntil(keep(event.data.keep));
 });
 
 self.addEventListener("fetch", (event) => {
@@ -22,6 +24,17 @@ self.addEventListener("fetch", (event) => {
   if (url.pathname.startsWith("/_next/static/")) return event.respondWith(fileFirst(request));
   if (request.mode === "navigate" && KEPT_PAGES.test(url.pathname)) event.respondWith(networkFirst(request));
 });
+
+/** A page with the files that it needs, so that it opens without a network. */
+async function keep(path) {
+  const pages = await caches.open(PAGES);
+  const answer = await fetch(path, { credentials: "same-origin" });
+  if (!answer.ok || answer.redirected) return;
+  const html = await answer.clone().text();
+  const paths = new Set(html.match(/\/_next\/static\/[^"'\\\s)<>]+/g) ?? []);
+  await Promise.allSettled([...paths].map((file) => fileFirst(new Request(file))));
+  await pages.put(path, answer);
+}
 
 async function fileFirst(request) {
   const files = await caches.open(FILES);

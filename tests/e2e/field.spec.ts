@@ -61,6 +61,11 @@ test("a whole walk on a phone, the network cut in the middle, and a lock that no
   await scan.setInputFiles(picture(Buffer.from("no picture")));
   await expect(wrong.getByText("No code found in the picture.", { exact: false })).toBeVisible();
 
+  // By now the phone has the page; it takes a moment after it was first opened.
+  await expect
+    .poll(() => jonas.evaluate(async (path) => (await caches.match(path)) !== undefined, page), { timeout: 60_000 })
+    .toBe(true);
+
   // The network goes. Two points are locked all the same; each act is kept, without the PIN.
   await jonas.context().setOffline(true);
   await expect(jonas.getByText("No network.")).toBeVisible();

@@ -94,7 +94,9 @@ test("the start is dragged with a pointer too", async ({ as }) => {
 test("the kit is set against the store, and counting it takes the shortage away", async ({ as }) => {
   const page = await as("Ruth Amberley");
   await page.goto("/jobs/J-0005/kit");
-  await expect(page.getByText("Short of 2 × gasket DN 80, PN 16.")).toBeVisible();
+  // Other tests of this worker may have isolations of their own that take things: only the gasket is looked at.
+  const short = page.getByText(/Short of (.*; )?2 × gasket DN 80, PN 16/);
+  await expect(short).toBeVisible();
   await expect(page.getByRole("row").filter({ hasText: "isolation lock" })).toContainText("J-0001");
   await page.goto("/store");
   await page.getByLabel("Thing").fill("gasket");
@@ -107,5 +109,6 @@ test("the kit is set against the store, and counting it takes the shortage away"
   await page.getByRole("button", { name: "Write the count" }).click();
   await expect(page.getByRole("row").filter({ hasText: "gasket" })).toContainText("6");
   await page.goto("/jobs/J-0005/kit");
-  await expect(page.getByText("The store has everything.")).toBeVisible();
+  await expect(page.getByRole("row").filter({ hasText: "gasket" })).not.toContainText("short");
+  await expect(short).toHaveCount(0);
 });

@@ -1,7 +1,7 @@
 "use client";
 
 import Link from "next/link";
-import { useRouter } from "next/navigation";
+import { usePathname, useRouter } from "next/navigation";
 import { useEffect, useId, useState } from "react";
 import { send } from "./keptActs";
 import { useKeptActs, useOnline } from "./useKeptActs";
@@ -14,10 +14,13 @@ export function KeptBar({ personId }: { personId: string }) {
   const [said, setSaid] = useState<string | null>(null);
   const [sending, setSending] = useState(false);
   const id = useId();
+  const path = usePathname();
   useEffect(() => {
     // Phones in the field need it; where a browser has none, a reload without a network fails as it always did.
-    if ("serviceWorker" in navigator) void navigator.serviceWorker.register("/sw.js").catch(() => undefined);
-  }, []);
+    if (!("serviceWorker" in navigator)) return;
+    navigator.serviceWorker.register("/sw.js").catch(() => undefined);
+    void navigator.serviceWorker.ready.then(({ active }) => active?.postMessage({ keep: path }));
+  }, [path, online]);
   const mine = kept.filter((act) => act.personId === personId);
   const waiting = mine.filter((act) => act.refusal === null);
   const stuck = mine.filter((act) => act.refusal !== null);
