@@ -1,4 +1,5 @@
 import type { Page } from "@playwright/test";
+import { expectNoAxeViolation } from "./axe";
 import { expect, PIN, post, test } from "./site";
 import { expectDone, fillStep, walk } from "./walk";
 import { approvedJob, read, stepsOf } from "./work";
@@ -102,6 +103,8 @@ test("a whole walk on a phone, the network cut in the middle, and a lock that no
   await expect(conflict.getByText(/is already done, by Odalys Brenn/)).toBeVisible();
   await expect(conflict.getByText(/Done .* by Odalys Brenn, lock N-9/)).toBeVisible();
   await expect(conflict.getByText("N-1").first()).toBeVisible();
+
+  await expectNoAxeViolation(jonas, "a lock that no longer fits");
 
   // Both locks hang there, and he says so; both keys then go into the box.
   const hangs = conflict.getByRole("form", { name: `My lock hangs there too: lock ${first.subject}` });

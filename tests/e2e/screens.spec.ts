@@ -1,14 +1,5 @@
-import AxeBuilder from "@axe-core/playwright";
-import type { Page } from "@playwright/test";
+import { expectNoAxeViolation } from "./axe";
 import { expect, test } from "./site";
-
-async function expectNoAxeViolation(page: Page, where: string, rules?: string[]): Promise<void> {
-  const axe = new AxeBuilder({ page });
-  const { violations } = await (rules ? axe.withRules(rules) : axe).analyze();
-  expect(
-    violations.map(({ id, nodes }) => `${where}: ${id} at ${nodes.map((node) => node.target.join(" ")).join("; ")}`),
-  ).toEqual([]);
-}
 
 /** In groups, so that two workers share them. */
 const SCREENS: Readonly<Record<string, readonly string[]>> = {
@@ -21,6 +12,7 @@ const SCREENS: Readonly<Record<string, readonly string[]>> = {
     "/jobs/J-0001/return",
     "/permits/P-0001",
   ],
+  "the locks": ["/locks?lock=C-01", "/locks/register", "/boxes/B-0001", "/jobs/J-0001/walk"],
   "the plant and the ledger": ["/plant", "/plant/X-210", "/plant/import", "/store", "/ledger", "/nowhere"],
   "the bench": [
     "/bench",
@@ -55,6 +47,8 @@ test("the field screens fit a phone: nothing runs off the side, targets are larg
   for (const [who, screen] of [
     ["Sunniva Rask", "/jobs/J-0002/walk"],
     ["Petra Quillon", "/permits/P-0001"],
+    ["Maren Tolve", "/boxes/B-0001"],
+    ["Maren Tolve", "/locks?lock=C-01"],
   ] as const) {
     const page = await as(who);
     await page.setViewportSize({ width: 390, height: 844 });

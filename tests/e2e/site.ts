@@ -10,44 +10,49 @@ const HOME = resolve(import.meta.dirname, "../..");
 
 export type Site = { url: string; data: string; lantern: (...args: string[]) => { status: number; out: string } };
 
+/** A server of its own on a freshly made demo database, for as long as it is used. */
+export async function openSite(give: (site: Site) => Promise<void>, port: number): Promise<void> {
+  const data = mkdtempSync(join(tmpdir(), "lantern-e2e-"));
+  const env = {
+    ...process.env,
+    LANTERN_DATA: data,
+    LANTERN_DEMO: "1",
+    LANTERN_HOME: HOME,
+    NEXT_TELEMETRY_DISABLED: "1",
+  };
+  const lantern = (...args: string[]) => {
+    const done = spawnSync("node", [join(HOME, ".lantern/admin.mjs"), ...args], {
+      cwd: HOME,
+      env,
+      encoding: "utf8",
+    });
+    return { status: done.status ?? 1, out: done.stdout + done.stderr };
+  };
+  const seeded = lantern("seed-demo");
+  if (seeded.status !== 0) throw new Error(seeded.out);
+  const next = join(HOME, "node_modules/next/dist/bin/next");
+  const server = spawn("node", [next, "start", "-p", String(port), "-H", "127.0.0.1"], { cwd: HOME, env });
+  await new Promise<void>((ready, failed) => {
+    server.stdout.on("data", (text) => String(text).includes("Ready") && ready());
+    server.stderr.on("data", (text) => process.stderr.write(String(text)));
+    server.once("exit", (code) => failed(new Error(`the server stopped with ${code}`)));
+  });
+  await give({ url: `http://127.0.0.1:${port}`, data, lantern });
+  server.removeAllListeners("exit");
+  const ended = new Promise((done) => server.once("exit", done));
+  server.kill("SIGKILL");
+  await ended;
+  rmSync(data, { recursive: true, force: true });
+}
+
+/** Making a demo hashes everybody's PIN and walks an isolation. */
+export const SITE_TIMEOUT_MS = 240_000;
+
 /** Each worker has its own server, port and freshly made demo database; one build serves them all. */
 export const test = base.extend<{ as: (name: string) => Promise<Page> }, { site: Site }>({
   site: [
-    async ({}, use, worker) => {
-      const data = mkdtempSync(join(tmpdir(), "lantern-e2e-"));
-      const env = {
-        ...process.env,
-        LANTERN_DATA: data,
-        LANTERN_DEMO: "1",
-        LANTERN_HOME: HOME,
-        NEXT_TELEMETRY_DISABLED: "1",
-      };
-      const lantern = (...args: string[]) => {
-        const done = spawnSync("node", [join(HOME, ".lantern/admin.mjs"), ...args], {
-          cwd: HOME,
-          env,
-          encoding: "utf8",
-        });
-        return { status: done.status ?? 1, out: done.stdout + done.stderr };
-      };
-      const seeded = lantern("seed-demo");
-      if (seeded.status !== 0) throw new Error(seeded.out);
-      const port = 4300 + worker.parallelIndex;
-      const next = join(HOME, "node_modules/next/dist/bin/next");
-      const server = spawn("node", [next, "start", "-p", String(port), "-H", "127.0.0.1"], { cwd: HOME, env });
-      await new Promise<void>((ready, failed) => {
-        server.stdout.on("data", (text) => String(text).includes("Ready") && ready());
-        server.stderr.on("data", (text) => process.stderr.write(String(text)));
-        server.once("exit", (code) => failed(new Error(`the server stopped with ${code}`)));
-      });
-      await use({ url: `http://127.0.0.1:${port}`, data, lantern });
-      server.removeAllListeners("exit");
-      const ended = new Promise((done) => server.once("exit", done));
-      server.kill("SIGKILL");
-      await ended;
-      rmSync(data, { recursive: true, force: true });
-    },
-    { scope: "worker", timeout: 240_000 },
+    async ({}, use, worker) => openSite(use, 4300 + worker.parallelIndex),
+    { scope: "worker", timeout: SITE_TIMEOUT_MS },
   ],
 
   /** A page of their own for each person, signed in by the demo's one click. */

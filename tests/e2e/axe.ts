@@ -1,0 +1,11 @@
+import AxeBuilder from "@axe-core/playwright";
+import type { Page } from "@playwright/test";
+import { expect } from "./site";
+
+export async function expectNoAxeViolation(page: Page, where: string, rules?: string[]): Promise<void> {
+  const axe = new AxeBuilder({ page });
+  const { violations } = await (rules ? axe.withRules(rules) : axe).analyze();
+  expect(
+    violations.map(({ id, nodes }) => `${where}: ${id} at ${nodes.map((node) => node.target.join(" ")).join("; ")}`),
+  ).toEqual([]);
+}
