@@ -121,8 +121,8 @@ export function Lantern({ scene, frames, now, trace = [], proven = [], failures 
 
   return (
     <figure aria-labelledby={`${id}-caption`} className="border-base-300 border">
-      <div className="no-print border-base-300 flex items-center justify-between gap-4 border-b py-1 pr-1 pl-4">
-        <p aria-live="polite" className="min-w-0 text-sm opacity-85">
+      <div className="no-print border-base-300 flex flex-wrap items-center justify-between gap-x-4 gap-y-1 border-b py-1 pr-1 pl-4">
+        <p aria-live="polite" className="min-w-0 basis-full text-sm opacity-85 sm:flex-1 sm:basis-0">
           {failing
             ? failing.faces.length > 0
               ? `If ${failing.device} alone leaks: ${failing.faces.join(", ")} would be live.`

@@ -132,7 +132,11 @@ function StepRow({
         {isConflict && (
           <Conflict
             act={kept}
-            there={thereWords(step, nameOf, timeZone)}
+            there={
+              kept.refusal?.code === "already done" && !step.done
+                ? "Being fetched from the server."
+                : thereWords(step, nameOf, timeZone)
+            }
             timeZone={timeZone}
             mayHangToo={step.kind === "lock" && step.done !== null}
           />
