@@ -35,7 +35,7 @@ export default async function RegisterPage() {
       )}
       {rows.length === 0 && <p>Nothing has been entered yet.</p>}
       {kinds.map((kind) => (
-        <section key={kind} aria-label={kind} className="mb-8 max-w-6xl">
+        <div key={kind} className="mb-8 max-w-6xl">
           <h2 className="mb-1 text-lg font-semibold first-letter:uppercase">{kind}</h2>
           <WideTable label={kind}>
             <table className="table-sm table">
@@ -65,7 +65,7 @@ export default async function RegisterPage() {
               </tbody>
             </table>
           </WideTable>
-        </section>
+        </div>
       ))}
     </div>
   );
