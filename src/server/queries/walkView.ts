@@ -12,23 +12,11 @@ import { currentPlant } from "../store/plantStore";
 import { temporariesOf } from "../store/temporaryStore";
 import type { JobView } from "./jobView";
 
-/** The plan that an isolation with a stuck step would go on with, against what hangs now. */
-export type ReplanView = Readonly<{
-  plantRevision: number;
-  /** Why there is no plan; null when there is one. */
-  fault: string | null;
-  kept: readonly string[];
-  added: readonly string[];
-  /** They hang and the new plan does not want them: they stay until the return. */
-  spare: readonly string[];
-  short: readonly Readonly<{ way: string; source: string; face: string; required: string; grade: string }>[];
-  objective: string;
-  school: string;
-  measures: readonly Readonly<{ id: string; words: string }>[];
-}>;
-
-/** Null while no step is stuck. */
-export function replanView(view: JobView): ReplanView | null {
+/**
+ * The plan that an isolation with a stuck step would go on with, against what hangs now: `spare` hangs and is wanted no
+ * more. Null while no step is stuck.
+ */
+export function replanView(view: JobView) {
   const db = database();
   const stored = view.isolation && loadIsolation(db, view.isolation.number);
   const plant = currentPlant(db);
@@ -56,25 +44,8 @@ export function replanView(view: JobView): ReplanView | null {
   };
 }
 
-export type TemporaryView = Readonly<{
-  number: string;
-  state: "asked" | "running" | "ended" | "called off";
-  purpose: string;
-  lift: readonly string[];
-  askedBy: string;
-  askedAt_ms: number;
-  endedAt_ms: number | null;
-  affected: readonly Readonly<{
-    job: string;
-    agreedBy: string | null;
-    agreedAt_ms: number | null;
-    peopleOn: readonly string[];
-    mayAgree: readonly string[];
-  }>[];
-}>;
-
 /** Temporary restores of the job's isolation, and those of others that reach this job. */
-export function temporaryView(view: JobView): TemporaryView[] {
+export function temporaryView(view: JobView) {
   const db = database();
   if (view.isolation === null) return [];
   const nameOf = namesOf(db);

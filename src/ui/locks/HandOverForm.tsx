@@ -1,6 +1,7 @@
 "use client";
 
 import { ActForm } from "../act/ActForm";
+import { Small } from "../walk/EvidenceFields";
 
 type Person = Readonly<{ id: string; name: string }>;
 type Props = Readonly<{
@@ -80,15 +81,6 @@ export function HandOverForm({ permit, lead, on, coming, points }: Props) {
         </ol>
       </ActForm>
     </details>
-  );
-}
-
-function Small({ label, className = "", ...input }: { label: string } & React.InputHTMLAttributes<HTMLInputElement>) {
-  return (
-    <label className="flex flex-col gap-1 text-sm">
-      <span>{label}</span>
-      <input {...input} autoComplete="off" className={`input ${className}`} />
-    </label>
   );
 }
 
