@@ -75,6 +75,39 @@ export type Refusal =
   | { code: "under test"; isolation: string }
   | { code: "not agreed"; jobs: readonly string[] }
   | { code: "still in place"; things: readonly string[] }
+  | { code: "asks unmet"; permit: string; asks: readonly string[] }
+  | { code: "work stopped"; permit: string; why: string }
+  | { code: "one's own permit" }
+  | { code: "checked by oneself"; permit: string }
+  | { code: "no approval needed"; permit: string }
+  | { code: "issuer resumes"; permit: string }
+  | { code: "air not fresh"; permit: string }
+  | { code: "watch not over"; permit: string; left: readonly string[] }
+  | { code: "not back"; permit: string; things: readonly string[] }
+  | { code: "not inspected"; permit: string }
+  | { code: "was live"; permit: string }
+  | { code: "wrong answer"; permit: string }
+  | { code: "still inside"; people: readonly string[] }
+  | { code: "not inside"; who: string }
+  | { code: "other duty"; who: string; where: string }
+  | { code: "not of this kind"; permit: string; kind: string }
+  | { code: "not on post"; permit: string; post: string }
+  | { code: "post needed"; permit: string; why: string }
+  | { code: "no look due"; next: string | null }
+  | { code: "space full"; most: number; people: readonly string[] }
+  | { code: "not by hand"; words: string; unmet: string | null }
+  | { code: "sensor blind"; why: string }
+  | { code: "no sample"; point: string }
+  | { code: "read too early"; point: string; wait_s: number }
+  | { code: "gas order"; point: string; first: string }
+  | { code: "point order"; point: string; first: string; why: string }
+  | { code: "no pocket"; point: string }
+  | { code: "flush too short"; held_s: number; least_s: number }
+  | { code: "purge never ends"; space: string }
+  | { code: "no purge"; permit: string }
+  | { code: "purge too short"; wait_s: number }
+  | { code: "detector elsewhere"; detector: string; permit: string }
+  | { code: "detector silent"; detector: string }
   | { code: "online only"; act: string }
   | { code: "device clock"; why: string };
 
@@ -233,6 +266,74 @@ function wordsOf(refusal: Refusal): string {
       return `The test would reach ${refusal.jobs.join(", ")}. Their holders sign that everybody is off and clear first.`;
     case "still in place":
       return `Still in place: ${refusal.things.join(", ")}. Take it out and record it before this is closed.`;
+    case "asks unmet":
+      return `Permit ${refusal.permit} lacks ${refusal.asks.length === 1 ? "one thing" : `${refusal.asks.length} things`}: ${refusal.asks.slice(0, 5).join("; ")}${refusal.asks.length > 5 ? ` and ${refusal.asks.length - 5} more` : ""}. See to it, then sign again.`;
+    case "work stopped":
+      return `Work on permit ${refusal.permit} is stopped: ${refusal.why.slice(0, 120)}${refusal.why.length > 120 ? "…" : ""}. Wait until it is let go on.`;
+    case "one's own permit":
+      return "You are the holder of this permit, so somebody else must sign this.";
+    case "checked by oneself":
+      return `You checked permit ${refusal.permit}, so somebody else must authorise it.`;
+    case "no approval needed":
+      return `Permit ${refusal.permit} needs no approval by safety as it stands.`;
+    case "issuer resumes":
+      return `Work on permit ${refusal.permit} was stopped, not only paused. Its issuer looks and lets it go on.`;
+    case "air not fresh":
+      return `The air under permit ${refusal.permit} was not read in the last 30 minutes. Read it at every point, then revalidate.`;
+    case "watch not over":
+      return `The watch of permit ${refusal.permit} is not over: ${refusal.left.join("; ")}.`;
+    case "not back":
+      return `Not back yet: ${refusal.things.join(", ")}. Bring it back and write it down, then close permit ${refusal.permit}.`;
+    case "not inspected":
+      return `Nobody has inspected the place since permit ${refusal.permit} was handed back. Go and look, sign that, then close it.`;
+    case "was live":
+      return `Work was done under permit ${refusal.permit}, so it is handed back and closed, not cancelled.`;
+    case "wrong answer":
+      return `That is not where permit ${refusal.permit} has you work. Read it again with its holder before you sign on.`;
+    case "still inside":
+      return `Still inside: ${refusal.people.join(", ")}. First everybody is out and written out.`;
+    case "not inside":
+      return `${refusal.who} is not inside. Look at the list again.`;
+    case "other duty":
+      return `${refusal.who} has another duty on permit ${refusal.where}. A watch or attendant has no other: ask somebody who is free.`;
+    case "not of this kind":
+      return `Permit ${refusal.permit} is for ${refusal.kind}, which has no such log.`;
+    case "not on post":
+      return `You are not on post as ${refusal.post} of permit ${refusal.permit}. Take the post first.`;
+    case "post needed":
+      return `Stay on post at permit ${refusal.permit}: ${refusal.why}. The next takes the post first, then you leave.`;
+    case "no look due":
+      return refusal.next === null
+        ? "No look is due any more."
+        : `No look is due now. The next is at ${refusal.next}, ten minutes before or after at most.`;
+    case "space full":
+      return `At most ${refusal.most} may be inside, and ${refusal.people.join(", ")} ${refusal.people.length === 1 ? "is" : "are"}. Somebody comes out first.`;
+    case "not by hand":
+      return `${refusal.words}: this is not ticked by hand${refusal.unmet === null ? ", and it is met" : `: ${refusal.unmet}`}.`;
+    case "sensor blind":
+      return `This instrument does not see it: ${refusal.why}.`;
+    case "no sample":
+      return `No sample is being drawn at ${refusal.point}. Begin there, wait, then read.`;
+    case "read too early":
+      return `The sample from ${refusal.point} has not come through the hose yet. Wait ${refusal.wait_s} seconds more.`;
+    case "gas order":
+      return `${refusal.point}: read ${refusal.first} first. Oxygen, then what burns, then what poisons.`;
+    case "point order":
+      return `${refusal.first} comes before ${refusal.point} and is ${refusal.why}. Read from the opening inwards.`;
+    case "no pocket":
+      return `No gas was read at ${refusal.point}, so there is nothing to blow out.`;
+    case "flush too short":
+      return `A pocket does not move in ${refusal.held_s} seconds. Aim the hose at it for ${refusal.least_s} seconds at least.`;
+    case "purge never ends":
+      return `This blower never gets the air of ${refusal.space} clean by the sum. Take a larger one or fewer bends, and write the permit again.`;
+    case "no purge":
+      return `No purge is running under permit ${refusal.permit}.`;
+    case "purge too short":
+      return `Not yet: the space needs ${Math.ceil(refusal.wait_s / 60)} minutes more. Nobody ends a purge early.`;
+    case "detector elsewhere":
+      return `Detector ${refusal.detector} stands at permit ${refusal.permit}. Take another, or have it taken away there first.`;
+    case "detector silent":
+      return `Detector ${refusal.detector} sends nothing. Switch it on, see it read, then post it.`;
     case "online only":
       return `To ${refusal.act} needs the server at that moment: what it has not acknowledged protects nobody. Do it again now, on the spot.`;
     case "device clock":

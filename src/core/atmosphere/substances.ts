@@ -66,6 +66,11 @@ export function substance(name: string): Substance | undefined {
   return SUBSTANCES.find((one) => one.name === name);
 }
 
+/** Of the gases that may be there, those that are read by name; what only burns is read as such. */
+export function readByName(gases: readonly string[]): string[] {
+  return gases.filter((gas) => substance(gas)?.toxic !== undefined);
+}
+
 /** Weight of a gas against air, M/28.96. Source: arithmetic, ideal gases at one temperature. */
 export function densityAgainstAir(molar_kg: number): number {
   return molar_kg / AIR_kg_mol;

@@ -1,7 +1,7 @@
 import type { PlannedStep } from "../isolation/steps";
 import type { IsolationLife, WalkStep } from "../locks/isolationLife";
 import type { PersonId } from "../people/roles";
-import type { PermitLife } from "../permit/permitLife";
+import type { PermitLife } from "../permit/permitTypes";
 import { nextAct } from "./nextAct";
 
 const person = "p" as PersonId;
@@ -31,6 +31,8 @@ const isolation = (state: IsolationLife["state"], steps: WalkStep[] = []): Isola
 });
 const permit = (state: PermitLife["state"], rest: Partial<PermitLife> = {}): PermitLife => ({
   number: "P-1",
+  details: { kind: "general" },
+  log: [],
   state,
   holder: person,
   issuer: null,
@@ -69,10 +71,14 @@ describe("the one next act", () => {
     });
   });
   test.each([
-    ["draft", "Issue permit P-1", ["issuer"]],
+    ["draft", "Check permit P-1", ["coordinator", "issuer"]],
+    ["checked", "Authorise permit P-1", ["issuer"]],
+    ["authorised", "Issue permit P-1", ["issuer"]],
     ["issued", "Accept permit P-1", ["holder"]],
     ["live", "Sign on, or hand back", ["worker", "holder"]],
-    ["handed back", "Inspect and close permit P-1", ["issuer"]],
+    ["suspended", "Permit P-1 is stopped: look, then let it go on or end it", ["issuer", "holder"]],
+    ["watching", "Watch after hot work under permit P-1", ["fire watch"]],
+    ["work done", "Inspect and close permit P-1", ["issuer"]],
   ] as const)("of a permit that is %s", (state, words, who) => {
     expect(nextAct(open, isolation("proven"), [permit(state)], 0)).toMatchObject({ words, who, stage: "permits" });
   });

@@ -1,9 +1,11 @@
 import type { IsolationLife } from "../locks/isolationLife";
 import { stepLabel } from "../isolation/steps";
-import { isRunOut, peopleOn, type PermitLife } from "../permit/permitLife";
+import { isRunOut } from "../permit/permitLife";
+import { peopleOn, type PermitLife } from "../permit/permitTypes";
+import { lastOf, signedBy } from "../permit/permitLog";
 import type { Role } from "../people/roles";
 
-export const STAGES = ["ask", "energies", "points", "time", "kit", "walk", "permits", "return"] as const;
+export const STAGES = ["ask", "energies", "hazards", "points", "time", "kit", "walk", "permits", "return"] as const;
 /** A job's page follows the order of the work. */
 export type Stage = (typeof STAGES)[number];
 
@@ -26,7 +28,9 @@ export function nextAct(
     who,
     urgent,
   });
-  const overrun = permits.find((permit) => permit.state === "live" && isRunOut(permit, now_ms));
+  const overrun = permits.find(
+    (permit) => permit.state === "run out" || (isAtWork(permit.state) && isRunOut(permit, now_ms)),
+  );
   if (overrun) {
     const on = peopleOn(overrun).length;
     return act(
@@ -59,20 +63,46 @@ export function nextAct(
       ? act("return", "Start the return, or write a permit for the next shift", ["coordinator"])
       : act("permits", "Write the permit", ["holder", "coordinator", "issuer"]);
   }
+  return act("permits", ...permitAct(permit));
+}
+
+function isAtWork(state: PermitLife["state"]): boolean {
+  return state === "live" || state === "suspended" || state === "issued";
+}
+
+/** The one next thing to do on a permit, who can do it, and whether it cannot wait. */
+function permitAct(permit: PermitLife): [words: string, who: readonly Role[], urgent?: boolean] {
+  const { number } = permit;
   switch (permit.state) {
     case "draft":
-      return act("permits", `Issue permit ${permit.number}`, ["issuer"]);
+      return [`Check permit ${number}`, ["coordinator", "issuer"]];
+    case "checked":
+      return [`Authorise permit ${number}`, ["issuer"]];
+    case "authorised":
+      return [`Issue permit ${number}`, ["issuer"]];
     case "issued":
-      return act("permits", `Accept permit ${permit.number}`, ["holder"]);
+      return [`Accept permit ${number}`, ["holder"]];
     case "live": {
       const on = peopleOn(permit).length;
-      return act("permits", on === 0 ? "Sign on, or hand back" : `At work: ${on} signed on`, ["worker", "holder"]);
+      return [on === 0 ? "Sign on, or hand back" : `At work: ${on} signed on`, ["worker", "holder"]];
     }
-    case "handed back":
-      return act("permits", `Inspect and close permit ${permit.number}`, ["issuer"]);
+    case "suspended": {
+      const last = lastOf(permit.log, "stopped", "break begun");
+      return last?.type === "break begun"
+        ? [`Permit ${number}: a break`, ["holder"]]
+        : [`Permit ${number} is stopped: look, then let it go on or end it`, ["issuer", "holder"], true];
+    }
+    case "run out":
+      return [`Hand back permit ${number}`, ["holder"], true];
+    case "watching":
+      return [`Watch after hot work under permit ${number}`, ["fire watch"]];
+    case "work done":
+      return signedBy(permit.log, "inspect")
+        ? [`Close permit ${number}`, ["issuer"]]
+        : [`Inspect and close permit ${number}`, ["issuer"]];
     case "closed":
     case "cancelled":
-      return null;
+      return ["Nothing more to do", []];
   }
 }
 

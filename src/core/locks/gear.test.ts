@@ -59,6 +59,7 @@ describe("what may be picked", () => {
       "pressure gauge",
       "thermometer",
       "survey meter",
+      "harness",
     ]);
   });
 });

@@ -15,6 +15,7 @@ export const GEAR_KINDS = [
   "pressure gauge",
   "thermometer",
   "survey meter",
+  "harness",
 ] as const;
 export type GearKind = (typeof GEAR_KINDS)[number];
 
@@ -47,6 +48,7 @@ const DATED: ReadonlySet<GearKind> = new Set<GearKind>([
   "pressure gauge",
   "thermometer",
   "survey meter",
+  "harness",
 ]);
 
 export function isDated(kind: GearKind): boolean {

@@ -1,4 +1,15 @@
-export const ROLES = ["coordinator", "issuer", "holder", "isolator", "worker", "operator", "approver"] as const;
+export const ROLES = [
+  "coordinator",
+  "issuer",
+  "holder",
+  "isolator",
+  "worker",
+  "operator",
+  "approver",
+  "gas tester",
+  "fire watch",
+  "attendant",
+] as const;
 export type Role = (typeof ROLES)[number];
 
 /** What a person has been found able to isolate and prove. */

@@ -1,296 +1,328 @@
-import type { PersonId, Role } from "../people/roles";
-import type { Refusal } from "../refusal";
-import { accept, refuse, type Result } from "../result";
+import { refuse, accept, type Result } from "../result";
+import type { Role } from "../people/roles";
+import { needsApproval } from "./asks/every";
+import type { Ask } from "./asks/ask";
+import { afterWatchOf } from "./afterWatchOf";
+import { inside } from "./entries";
+import { kindRule } from "./kinds";
+import { decideLogAct, isLogAct } from "./logActs";
+import { LIFE } from "./lifeTable";
+import { copiesOf, lastOf, putInOf, signedBy, type LogEntry, type NewEntry, type StopCause } from "./permitLog";
+import { peopleOn, type PermitCommand, type PermitFacts, type PermitLife } from "./permitTypes";
+import { missingFor, missingWhileLive } from "./requirements";
+import { goOff, handOver, signOn } from "./signOns";
+import { airIsFresh } from "./freshAir";
+import { stopped } from "./stopped";
 
 /**
- * The life of a permit to work.
+ * The life of a permit to work. What may be done from where and by whom is the table of lifeTable; what is asked is in
+ * asks. Both are data; here is how they are applied.
  *
- *   draft ──issue──▶ issued ──accept──▶ live ──hand back──▶ handed back ──close──▶ closed
- *     └──cancel──▶ cancelled ◀──cancel──┘
- *
- * A permit runs out by itself when its time ends: it stays in its state, but nobody signs on to it any more.
- *
- * Invariants, asserted by checkPermit:
- *   1. Nobody is signed on unless it is live.
- *   2. It was issued by someone who is not its holder.
- *   3. A person is signed on at most once, each with a lock of their own.
- *   4. Closed means handed back with nobody on, and closed by someone who is not its holder.
- *   5. Where the rules put the lead first: somebody is on only while the holder is.
+ * Nothing is decided on a state that the clock has already ended: a permit is first taken as it is at that moment
+ * (`asAt`), so a server that slept for hours refuses the first act as it would have refused it awake.
  */
-export type PermitLife = Readonly<{
-  number: string;
-  state: "draft" | "issued" | "live" | "handed back" | "closed" | "cancelled";
-  holder: PersonId;
-  issuer: PersonId | null;
-  closedBy: PersonId | null;
-  validFrom_ms: number;
-  validTo_ms: number;
-  signOns: readonly SignOn[];
-}>;
 
-export type SignOn = Readonly<{
-  person: PersonId;
-  /** The lock on the box, or the first of those on the points. */
-  lock: string;
-  /** Under the school of a lock on every point: which lock hangs on which point. */
-  points: Readonly<Record<string, string>>;
-  on_ms: number;
-  off_ms: number | null;
-}>;
-
-/** One person comes on in the place of another: the new lock is on before the old one is off. */
-export type HandOver = Readonly<{
-  from: PersonId;
-  to: PersonId;
-  lock: string;
-  points?: Readonly<Record<string, string>>;
-}>;
-
-type By = Readonly<{ by: PersonId; roles: readonly Role[]; at_ms: number }>;
-export type PermitCommand = By &
-  (
-    | Readonly<{ type: "issue" }>
-    | Readonly<{ type: "accept" }>
-    | Readonly<{ type: "sign on"; lock: string; points?: Readonly<Record<string, string>> }>
-    /** Many at once at shift change, or one. */
-    | Readonly<{ type: "hand over"; pairs: readonly HandOver[] }>
-    | Readonly<{ type: "sign off" }>
-    /** By a forced removal only: the lock of somebody who is not there is off. */
-    | Readonly<{ type: "lock cut"; of: PersonId }>
-    | Readonly<{ type: "hand back" }>
-    | Readonly<{ type: "close" }>
-    | Readonly<{ type: "cancel" }>
-  );
-
-/** What the server measured, and no browser may send. */
-export type PermitFacts = Readonly<{
-  isolations: readonly Readonly<{ number: string; state: string; openSteps: number }>[];
-  lockHangs: (lock: string) => string | undefined;
-  /** Why this person may not hang this lock as their own; null when they may. */
-  personalLock: (person: PersonId, lock: string) => Refusal | null;
-  /** Whose lock goes on before any other, by the rules. */
-  firstOn: readonly ("coordinator" | "lead")[];
-  /** A coordinator's or department's lock hangs on every box of it. */
-  standingHangs: boolean;
-  /** Proofs that must be done again before anybody goes on, and why. */
-  stale: readonly string[];
-  /** An isolation under test that may light this work now. */
-  litBy: string | null;
-  /** The firm whose procedures were not exchanged with ours yet; null when there is nothing to exchange. */
-  exchangeMissing: (person: PersonId) => string | null;
-  /** Points that each person locks themselves; empty where locks hang on the box. */
-  pointsToLock: readonly string[];
-  /** Null when the person may work under it. */
-  crewFault: (person: PersonId) => Refusal | null;
-  rolesOf: (person: PersonId) => readonly Role[];
-  nameOf: (person: PersonId) => string;
-  timeOf: (at_ms: number) => string;
-}>;
-
-/** A general permit covers one shift; site rules may shorten it. Common practice. */
-export const LONGEST_VALIDITY_MS = 12 * 3_600_000;
+const HOUR_MS = 3_600_000;
 
 export function isRunOut(permit: Pick<PermitLife, "validTo_ms">, now_ms: number): boolean {
   return now_ms >= permit.validTo_ms;
 }
 
-export function peopleOn(permit: Pick<PermitLife, "signOns">): SignOn[] {
-  return permit.signOns.filter((signOn) => signOn.off_ms === null);
+/** The permit as the clock and the facts have it at this moment: run out, or stopped for what is missing. */
+export function asAt(permit: PermitLife, facts: PermitFacts, now_ms: number): PermitLife {
+  const mayRunOut = permit.state === "issued" || permit.state === "live" || permit.state === "suspended";
+  if (mayRunOut && isRunOut(permit, now_ms)) {
+    // Dated to the second at which it ended, whenever that was noticed.
+    return {
+      ...permit,
+      state: "run out",
+      log: [...permit.log, { type: "ran out", at_ms: permit.validTo_ms, by: null }],
+    };
+  }
+  if (permit.state !== "live") return permit;
+  const missing = missingWhileLive({ permit, facts, now_ms });
+  return missing.length === 0 ? permit : stopped(permit, now_ms, null, causeOf(missing), reasonOf(missing));
 }
 
-/** The only way a permit changes. */
-export function decidePermit(permit: PermitLife, command: PermitCommand, facts: PermitFacts): Result<PermitLife> {
-  const what = `Permit ${permit.number}`;
-  const needs = (...states: PermitLife["state"][]) =>
-    states.includes(permit.state)
-      ? null
-      : refuse({ code: "wrong state", what, state: permit.state, needs: states.join(" or ") });
-  const role = (act: string, wanted: Role) =>
-    command.roles.includes(wanted) ? null : refuse({ code: "not yours to do", act, needs: [wanted] });
-  const onlyHolder = () =>
-    command.by === permit.holder ? null : refuse({ code: "not the holder", holder: facts.nameOf(permit.holder) });
+function causeOf([first]: readonly Ask[]): StopCause {
+  const causes: Readonly<Record<string, StopCause>> = {
+    air: "gas",
+    clashes: "clash",
+    watch: "watch missing",
+    talk: "watch missing",
+    "live gauge": "pressure",
+  };
+  const { id, unmet } = first!;
+  if (id === "detector" || id === "edge detector") return unmet!.includes("is silent") ? "silent detector" : "gas";
+  return causes[id] ?? "requirement";
+}
+
+function reasonOf(missing: readonly Ask[]): string {
+  return missing.map(({ words, unmet }) => `${words}: ${unmet}`).join(". ");
+}
+
+/** The only way a permit changes, but for what the clock does by itself. */
+export function decidePermit(before: PermitLife, command: PermitCommand, facts: PermitFacts): Result<PermitLife> {
+  const permit = asAt(before, facts, command.at_ms);
+  const no = mayAct(permit, command, facts);
+  if (no) return no;
+  const decided = decide(permit, command, facts);
+  // What was just done may itself have made the permit stop.
+  return decided.ok ? accept(asAt(decided.value, facts, command.at_ms)) : decided;
+}
+
+/** Why the table keeps this person from this act in this state; null when it does not. */
+export function mayAct(
+  permit: PermitLife,
+  command: Pick<PermitCommand, "type" | "by" | "roles">,
+  facts: Pick<PermitFacts, "nameOf" | "timeOf">,
+) {
+  const { from, who, words } = LIFE[command.type];
+  if (command.by === null && command.type !== "stop") {
+    return refuse({ code: "not yours to do", act: words, needs: ["a person"] });
+  }
+  const roles = who.filter((one): one is Role => !NOT_ROLES.has(one));
+  const isTheirs =
+    who.includes("anybody") ||
+    who.includes("whose post it is") ||
+    command.by === null ||
+    (who.includes("holder of it") && command.by === permit.holder) ||
+    command.roles.some((role) => roles.includes(role));
+  if (!isTheirs) {
+    return roles.length === 0
+      ? refuse({ code: "not the holder", holder: facts.nameOf(permit.holder) })
+      : refuse({
+          code: "not yours to do",
+          act: words,
+          needs: [...roles, ...(who.includes("holder of it") ? ["the holder of this permit"] : [])],
+        });
+  }
+  if (permit.state === "run out" && !from.includes("run out")) {
+    return refuse({ code: "run out", permit: permit.number, at: facts.timeOf(permit.validTo_ms) });
+  }
+  if (permit.state === "suspended" && !from.includes("suspended") && from.includes("live")) {
+    const last = lastOf(permit.log, "stopped", "break begun");
+    return refuse({
+      code: "work stopped",
+      permit: permit.number,
+      why: last?.type === "stopped" ? last.reason : "a break",
+    });
+  }
+  if (!from.includes(permit.state)) {
+    return refuse({
+      code: "wrong state",
+      what: `Permit ${permit.number}`,
+      state: permit.state,
+      needs: from.join(" or "),
+    });
+  }
+  return null;
+}
+
+const NOT_ROLES: ReadonlySet<string> = new Set(["holder of it", "anybody", "whose post it is"]);
+
+function decide(permit: PermitLife, command: PermitCommand, facts: PermitFacts): Result<PermitLife> {
+  const now_ms = command.at_ms;
+  const context = { permit, facts, now_ms };
+  const log = (...entries: NewEntry[]): Pick<PermitLife, "log"> => ({
+    log: [...permit.log, ...entries.map((entry) => ({ ...entry, at_ms: now_ms, by: command.by }) as LogEntry)],
+  });
+  const signed = (act: Extract<NewEntry, { type: "signed" }>["act"], words?: string) =>
+    log({ type: "signed", act, ...(words ? { words } : {}) });
   const inTime = () =>
-    isRunOut(permit, command.at_ms)
+    isRunOut(permit, now_ms)
       ? refuse({ code: "run out", permit: permit.number, at: facts.timeOf(permit.validTo_ms) })
       : null;
-  const isolated = () => {
-    if (facts.isolations.length === 0) return refuse({ code: "no isolation" });
-    const open = facts.isolations.find((isolation) => isolation.state !== "proven");
-    return open ? refuse({ code: "isolation not proven", isolation: open.number, open: open.openSteps }) : null;
+  const notHolder = (code: "issuing to oneself" | "closing one's own permit" | "one's own permit") =>
+    command.by === permit.holder ? refuse({ code }) : null;
+  const asks = (act: "issue" | "accept") => {
+    const isolated = isolationFault(permit, facts);
+    if (isolated) return isolated;
+    if (kindRule(permit.details.kind).isolation) {
+      if (facts.litBy !== null) return refuse({ code: "under test", isolation: facts.litBy });
+      if (facts.stale.length > 0) return refuse({ code: "prove again", proofs: facts.stale });
+    }
+    const missing = missingFor(act, context);
+    return missing.length === 0
+      ? null
+      : refuse({
+          code: "asks unmet",
+          permit: permit.number,
+          asks: missing.map(({ words, unmet }) => `${words}: ${unmet}`),
+        });
   };
-  const safeToIssue = () => {
-    if (facts.litBy !== null) return refuse({ code: "under test", isolation: facts.litBy });
-    return facts.stale.length > 0 ? refuse({ code: "prove again", proofs: facts.stale }) : null;
-  };
-  const safe = () => {
-    const no = safeToIssue();
-    if (no) return no;
-    return facts.firstOn.includes("coordinator") && !facts.standingHangs ? refuse({ code: "coordinator first" }) : null;
-  };
-  const on = peopleOn(permit);
+  const within = inside(permit.log).map(({ person }) => facts.nameOf(person));
+  const nobodyInside = () => (within.length > 0 ? refuse({ code: "still inside", people: within }) : null);
 
+  if (isLogAct(command)) return decideLogAct(permit, command, facts);
   switch (command.type) {
+    case "check":
+      return notHolder("one's own permit") ?? accept({ ...permit, state: "checked", ...signed("check") });
+    case "authorise": {
+      const checker = signedBy(permit.log, "check")?.by;
+      const no =
+        notHolder("one's own permit") ??
+        (checker === command.by ? refuse({ code: "checked by oneself", permit: permit.number }) : null);
+      return no ?? accept({ ...permit, state: "authorised", ...signed("authorise") });
+    }
+    case "approve": {
+      const no =
+        notHolder("one's own permit") ??
+        (needsApproval(context) ? null : refuse({ code: "no approval needed", permit: permit.number }));
+      return no ?? accept({ ...permit, ...signed("approve", command.words) });
+    }
     case "issue": {
-      const no =
-        role("issue a permit", "issuer") ??
-        needs("draft") ??
-        (command.by === permit.holder ? refuse({ code: "issuing to oneself" }) : null) ??
-        isolated() ??
-        safeToIssue() ??
-        validityFault(permit, command.at_ms) ??
-        inTime();
-      return no ?? accept({ ...permit, state: "issued", issuer: command.by });
+      const copies = command.copies.map((where, i): NewEntry => ({
+        type: "copy hung",
+        copy: i + 1,
+        where,
+        second: false,
+      }));
+      const no = notHolder("issuing to oneself") ?? asks("issue") ?? validityFault(permit, now_ms) ?? inTime();
+      return (
+        no ??
+        accept({ ...permit, state: "issued", issuer: command.by, ...log({ type: "signed", act: "issue" }, ...copies) })
+      );
     }
-    case "accept": {
-      const no = onlyHolder() ?? needs("issued") ?? isolated() ?? inTime();
-      return no ?? accept({ ...permit, state: "live" });
-    }
+    case "accept":
+      return asks("accept") ?? inTime() ?? accept({ ...permit, state: "live", ...signed("accept") });
     case "sign on": {
-      const leadFirst =
-        facts.firstOn.includes("lead") &&
-        command.by !== permit.holder &&
-        !on.some((signOn) => signOn.person === permit.holder);
-      const no =
-        needs("live") ??
-        inTime() ??
-        isolated() ??
-        safe() ??
-        mayComeOn(permit, command.by, [], facts) ??
-        (leadFirst ? refuse({ code: "lead first", lead: facts.nameOf(permit.holder) }) : null);
-      if (no) return no;
-      const hung = locksToHang({ person: command.by, lock: command.lock, points: command.points }, [], facts);
-      if (!hung.ok) return hung;
-      const signOn: SignOn = { person: command.by, ...hung.value, on_ms: command.at_ms, off_ms: null };
-      return accept({ ...permit, signOns: [...permit.signOns, signOn] });
-    }
-    case "hand over": {
-      const no = needs("live") ?? inTime() ?? isolated() ?? safe();
-      if (no) return no;
-      if (command.pairs.length === 0) return refuse({ code: "nobody to hand over", permit: permit.number });
-      const signOns: SignOn[] = [];
-      for (const { from, to, lock, points } of command.pairs) {
-        if (!on.some((signOn) => signOn.person === from)) {
-          return refuse({ code: "not on", who: facts.nameOf(from), permit: permit.number });
-        }
-        if (command.pairs.filter((pair) => pair.from === from || pair.to === to).length > 1) {
-          return refuse({ code: "handed over twice", who: facts.nameOf(from) });
-        }
-        const fault = mayComeOn(permit, to, signOns, facts);
-        if (fault) return fault;
-        if (from === permit.holder && !facts.rolesOf(to).includes("holder")) {
-          return refuse({ code: "not a lead", who: facts.nameOf(to) });
-        }
-        if (from === permit.holder && to === permit.issuer) return refuse({ code: "lead issued it" });
-        const hung = locksToHang({ person: to, lock, points }, signOns, facts);
-        if (!hung.ok) return hung;
-        signOns.push({ person: to, ...hung.value, on_ms: command.at_ms, off_ms: null });
+      if (!kindRule(permit.details.kind).isolation) {
+        return refuse({ code: "no isolation" });
       }
-      const leaving = new Set(command.pairs.map(({ from }) => from));
-      const lead = command.pairs.find(({ from }) => from === permit.holder);
-      const stayed = permit.signOns.map((signOn) =>
-        signOn.off_ms === null && leaving.has(signOn.person) ? { ...signOn, off_ms: command.at_ms } : signOn,
-      );
-      return accept({ ...permit, holder: lead ? lead.to : permit.holder, signOns: [...stayed, ...signOns] });
+      return isolationFault(permit, facts) ?? signOn(permit, command, facts);
     }
+    case "hand over":
+      return isolationFault(permit, facts) ?? handOver(permit, command, facts);
     case "sign off":
-    case "lock cut": {
-      const whose = command.type === "sign off" ? command.by : command.of;
-      if (!on.some((signOn) => signOn.person === whose)) {
-        return refuse({ code: "not signed on", permit: permit.number });
-      }
-      const others = on.filter((signOn) => signOn.person !== whose).map((signOn) => facts.nameOf(signOn.person));
-      if (
-        command.type === "sign off" &&
-        facts.firstOn.includes("lead") &&
-        whose === permit.holder &&
-        others.length > 0
-      ) {
-        return refuse({ code: "last off", people: others });
-      }
-      const signOns = permit.signOns.map((signOn) =>
-        signOn.person === whose && signOn.off_ms === null ? { ...signOn, off_ms: command.at_ms } : signOn,
-      );
-      return accept({ ...permit, signOns });
+    case "lock cut":
+      return goOff(permit, command, facts);
+    case "stop":
+      return accept(stopped(permit, now_ms, command.by, command.cause, command.reason));
+    case "begin break":
+      return nobodyInside() ?? accept({ ...permit, state: "suspended", ...log({ type: "break begun" }) });
+    case "end break": {
+      const last = lastOf(permit.log, "stopped", "break begun");
+      const no =
+        (last?.type === "stopped" ? refuse({ code: "issuer resumes", permit: permit.number }) : null) ?? asks("accept");
+      return no ?? accept({ ...permit, state: "live", ...log({ type: "break ended" }) });
+    }
+    case "resume": {
+      const no = nobodyInside() ?? notHolder("one's own permit") ?? asksToGoOn(asks, permit);
+      return no ?? accept({ ...permit, state: "live", ...signed("resume", command.words) });
+    }
+    case "revalidate": {
+      const stale = airIsFresh(context) ? null : refuse({ code: "air not fresh", permit: permit.number });
+      const no = notHolder("one's own permit") ?? isolationFault(permit, facts) ?? stale;
+      return no ?? accept({ ...permit, ...signed("revalidate", command.words) });
     }
     case "hand back": {
-      const still = on.map((signOn) => facts.nameOf(signOn.person));
-      const no =
-        onlyHolder() ?? needs("live") ?? (still.length > 0 ? refuse({ code: "people on", people: still }) : null);
-      return no ?? accept({ ...permit, state: "handed back" });
+      const still = peopleOn(permit).map((signOn) => facts.nameOf(signOn.person));
+      const no = (still.length > 0 ? refuse({ code: "people on", people: still }) : null) ?? nobodyInside();
+      const isWatched = kindRule(permit.details.kind).afterWatch && signedBy(permit.log, "accept") !== undefined;
+      return no ?? accept({ ...permit, state: isWatched ? "watching" : "work done", ...signed("hand back") });
     }
+    case "end watch": {
+      const left = afterWatchOf(permit, facts, now_ms)?.left ?? [];
+      const no = left.length > 0 ? refuse({ code: "watch not over", permit: permit.number, left }) : null;
+      return no ?? accept({ ...permit, state: "work done", ...signed("end watch") });
+    }
+    case "inspect":
+      return notHolder("closing one's own permit") ?? accept({ ...permit, ...signed("inspect", command.words) });
     case "close": {
+      const left = stillOut(permit);
       const no =
-        role("close a permit", "issuer") ??
-        needs("handed back") ??
-        (command.by === permit.holder ? refuse({ code: "closing one's own permit" }) : null);
-      return no ?? accept({ ...permit, state: "closed", closedBy: command.by });
+        notHolder("closing one's own permit") ??
+        (left.length > 0 ? refuse({ code: "not back", permit: permit.number, things: left }) : null) ??
+        (signedBy(permit.log, "inspect") ? null : refuse({ code: "not inspected", permit: permit.number }));
+      return no ?? accept({ ...permit, state: "closed", closedBy: command.by, ...signed("close") });
     }
     case "cancel": {
-      const no = role("cancel a permit", "issuer") ?? needs("draft", "issued");
-      return no ?? accept({ ...permit, state: "cancelled" });
+      const begun = signedBy(permit.log, "accept") !== undefined;
+      const left = [...stillOut(permit), ...peopleOn(permit).map(({ person }) => facts.nameOf(person))];
+      const no =
+        (begun ? refuse({ code: "was live", permit: permit.number }) : null) ??
+        (left.length > 0 ? refuse({ code: "not back", permit: permit.number, things: left }) : null);
+      return no ?? accept({ ...permit, state: "cancelled", ...signed("cancel") });
     }
   }
 }
 
-/** Not on already, in the crew, and of a firm that has exchanged procedures with ours. */
-function mayComeOn(permit: PermitLife, person: PersonId, coming: readonly SignOn[], facts: PermitFacts) {
-  const crew = facts.crewFault(person);
-  if (crew) return refuse(crew);
-  const firm = facts.exchangeMissing(person);
-  if (firm !== null) return refuse({ code: "no exchange", firm });
-  return [...peopleOn(permit), ...coming].some((signOn) => signOn.person === person)
-    ? refuse({ code: "already signed on", permit: permit.number })
-    : null;
+/** At a resumption a revalidation that is owed is given with it: the issuer looks at everything anyway. */
+function asksToGoOn(asks: (act: "accept") => ReturnType<typeof refuse> | null, permit: PermitLife) {
+  const no = asks("accept");
+  if (no === null || no.refusal.code !== "asks unmet") return no;
+  const left = no.refusal.asks.filter((words) => !words.startsWith("Revalidated at"));
+  return left.length === 0 ? null : refuse({ code: "asks unmet", permit: permit.number, asks: left });
 }
 
-/** The locks a person hangs: one on the box, or one on every point; each their own and free. */
-function locksToHang(
-  asked: Readonly<{ person: PersonId; lock: string; points?: Readonly<Record<string, string>> }>,
-  coming: readonly SignOn[],
-  facts: PermitFacts,
-): Result<Pick<SignOn, "lock" | "points">> {
-  const points: Record<string, string> = {};
-  for (const tag of facts.pointsToLock) {
-    const lock = asked.points?.[tag]?.trim() ?? "";
-    if (lock === "") return refuse({ code: "lock missing", step: `Sign on at ${tag}` });
-    points[tag] = lock;
-  }
-  const lock = facts.pointsToLock.length > 0 ? Object.values(points)[0]! : asked.lock.trim();
-  if (lock === "") return refuse({ code: "lock missing", step: "Sign on" });
-  const all = facts.pointsToLock.length > 0 ? Object.values(points) : [lock];
-  const twice = all.find((one, i) => all.indexOf(one) < i);
-  if (twice !== undefined) return refuse({ code: "lock in use", lock: twice, where: "on another point of yours" });
-  for (const one of all) {
-    const fault = facts.personalLock(asked.person, one);
-    if (fault) return refuse(fault);
-    const where = facts.lockHangs(one);
-    if (where !== undefined) return refuse({ code: "lock in use", lock: one, where });
-    const other = coming.find((signOn) => signOn.lock === one || Object.values(signOn.points).includes(one));
-    if (other) return refuse({ code: "lock in use", lock: one, where: `by ${facts.nameOf(other.person)}` });
-  }
-  return accept({ lock, points });
+/** Copies that still hang, what was put in, a safeguard that is not back. */
+export function stillOut(permit: PermitLife): string[] {
+  const copies = copiesOf(permit.log)
+    .filter(({ returned_ms }) => returned_ms === null)
+    .map(({ copy, where }) => `copy ${copy} ${where}`);
+  const things = putInOf(permit.log)
+    .filter(({ out_ms }) => out_ms === null)
+    .map(({ what, where }) => `${what} at ${where}`);
+  const { details } = permit;
+  const bypassed = details.kind === "safeguard bypass" && signedBy(permit.log, "accept") !== undefined;
+  const back = lastOf(permit.log, "safeguard back") !== undefined;
+  return [...copies, ...things, ...(bypassed && !back ? [`safeguard ${details.safeguard}`] : [])];
+}
+
+function isolationFault(permit: PermitLife, facts: PermitFacts) {
+  if (!kindRule(permit.details.kind).isolation) return null;
+  if (facts.isolations.length === 0) return refuse({ code: "no isolation" });
+  const open = facts.isolations.find((isolation) => isolation.state !== "proven");
+  return open ? refuse({ code: "isolation not proven", isolation: open.number, open: open.openSteps }) : null;
 }
 
 function validityFault(permit: PermitLife, now_ms: number) {
   const length_ms = permit.validTo_ms - permit.validFrom_ms;
+  const { longest_h } = kindRule(permit.details.kind);
   if (length_ms <= 0) return refuse({ code: "validity", reason: "it ends before it begins" });
-  if (length_ms > LONGEST_VALIDITY_MS) {
-    return refuse({ code: "validity", reason: "it is longer than 12 hours, so write a permit for each shift" });
+  if (length_ms > longest_h * HOUR_MS) {
+    return refuse({
+      code: "validity",
+      reason: `it is longer than ${longest_h} hours, so write one for each day or shift, linked to the last`,
+    });
   }
   if (permit.validFrom_ms > now_ms) return refuse({ code: "validity", reason: "it has not begun yet" });
   return null;
 }
 
-/** Throws when an invariant is broken; run after every step in tests. A lock that was cut may break the last. */
-export function checkPermit(permit: PermitLife, leadFirst = false): void {
-  const broken = (rule: number) => {
-    throw new Error(`invariant ${rule} of permit ${permit.number} is broken`);
+/** Throws when an invariant is broken; run after every step in tests. A lock that was cut may break the fifth. */
+export function checkPermit(permit: PermitLife, facts: PermitFacts, now_ms: number): void {
+  const broken = (rule: string) => {
+    throw new Error(`permit ${permit.number}, ${permit.state}: ${rule}`);
   };
   const on = peopleOn(permit);
-  if (on.length > 0 && permit.state !== "live") broken(1);
-  if (permit.issuer === permit.holder) broken(2);
-  if (["issued", "live", "handed back", "closed"].includes(permit.state) && permit.issuer === null) broken(2);
-  if (new Set(on.map((s) => s.person)).size < on.length || new Set(on.map((s) => s.lock)).size < on.length) broken(3);
-  if (leadFirst && on.length > 0 && !on.some((signOn) => signOn.person === permit.holder)) broken(5);
-  if (permit.state === "closed" && (permit.closedBy === null || permit.closedBy === permit.holder)) broken(4);
+  const within = inside(permit.log);
+  if (on.length > 0 && !["live", "suspended", "run out"].includes(permit.state)) broken("somebody is on");
+  if (permit.issuer === permit.holder) broken("its holder issued it");
+  if (["issued", "live", "suspended", "watching", "closed"].includes(permit.state) && permit.issuer === null) {
+    broken("nobody issued it");
+  }
+  if (new Set(on.map((s) => s.person)).size < on.length || new Set(on.map((s) => s.lock)).size < on.length) {
+    broken("one person is on twice, or two with one lock");
+  }
+  if (facts.firstOn.includes("lead") && on.length > 0 && !on.some((signOn) => signOn.person === permit.holder)) {
+    broken("people are on without their lead");
+  }
+  if (permit.state === "live") {
+    if (isRunOut(permit, now_ms)) broken("it is live after its time");
+    const missing = missingWhileLive({ permit, facts, now_ms });
+    if (missing.length > 0) broken(`it is live without: ${reasonOf(missing)}`);
+  }
+  if (within.some((stay) => !on.some((signOn) => signOn.person === stay.person))) {
+    broken("somebody is inside and not on");
+  }
+  if (permit.state === "closed") {
+    if (permit.closedBy === null || permit.closedBy === permit.holder) broken("its holder closed it");
+    if (on.length > 0 || within.length > 0) broken("it is closed with somebody on");
+    if (stillOut(permit).length > 0) broken(`it is closed with ${stillOut(permit).join(", ")} out`);
+    if (kindRule(permit.details.kind).afterWatch && signedBy(permit.log, "accept")) {
+      if (!signedBy(permit.log, "end watch")) broken("it is closed without the end of its watch");
+    }
+  }
 }

@@ -161,6 +161,16 @@ export type Area = Readonly<{
   level_m: number;
   /** Who is told when something here goes dark. */
   tell?: string;
+  /** Areas below that sparks and loads can fall into through openings. */
+  opensTo?: readonly string[];
+  /** How long hot work here is watched afterwards: the id of a class of rules/hotWork. */
+  watchClass?: string;
+  /** Where the nearest of each is; missing means that somebody has to find out. */
+  extinguisher?: string;
+  exits?: readonly string[];
+  phone?: string;
+  alarm?: string;
+  eyewash?: string;
 }>;
 
 export type Plant = Readonly<{

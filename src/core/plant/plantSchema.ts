@@ -1,4 +1,5 @@
 import { z } from "zod";
+import { AFTER_WATCHES } from "../rules/hotWork";
 import { CARRIERS } from "./carriers";
 import { SYSTEMS } from "../isolation/conductors";
 import { HAZARDS, VESSEL_SHAPES } from "./plant";
@@ -128,6 +129,7 @@ const siteKind = z.object({
   surelyPasses: flag.optional(),
 });
 
+const WATCH_IDS = AFTER_WATCHES.map(({ id }) => id) as [string, ...string[]];
 const size = number.gt(0, "must be above 0").max(100_000, "must be at most 100000");
 const area = z.object({
   name: word.min(1, "must not be empty").max(80, "must be at most 80 characters"),
@@ -137,6 +139,13 @@ const area = z.object({
   depth_m: size,
   level_m: number.default(0),
   tell: word.optional(),
+  opensTo: z.array(word, { error: "must be a list of areas" }).optional(),
+  watchClass: z.enum(WATCH_IDS, { error: `must be one of ${WATCH_IDS.join(", ")}` }).optional(),
+  extinguisher: word.optional(),
+  exits: z.array(word, { error: "must be a list" }).optional(),
+  phone: word.optional(),
+  alarm: word.optional(),
+  eyewash: word.optional(),
 });
 
 export const plantSchema = z.looseObject({

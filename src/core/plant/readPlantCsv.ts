@@ -48,7 +48,22 @@ export const ITEM_COLUMNS = [
 ] as const;
 export const LINK_COLUMNS = ["from", "to", "carries", "oneWay", "normal", "wall", "walked", "until"] as const;
 
-export const AREA_COLUMNS = ["name", "x_m", "y_m", "width_m", "depth_m", "level_m", "tell"] as const;
+export const AREA_COLUMNS = [
+  "name",
+  "x_m",
+  "y_m",
+  "width_m",
+  "depth_m",
+  "level_m",
+  "tell",
+  "opensTo",
+  "watchClass",
+  "extinguisher",
+  "exits",
+  "phone",
+  "alarm",
+  "eyewash",
+] as const;
 
 type CsvFile = Readonly<{ name: string; text: string }>;
 type Row = Readonly<Record<string, string>>;
@@ -234,6 +249,13 @@ function areaFromRow(row: Row): Record<string, unknown> {
     depth_m: numberCell(row.depth_m),
     level_m: numberCell(row.level_m),
     tell: text(row.tell),
+    opensTo: text(row.opensTo) === undefined ? undefined : list(row.opensTo),
+    watchClass: text(row.watchClass),
+    extinguisher: text(row.extinguisher),
+    exits: text(row.exits) === undefined ? undefined : list(row.exits),
+    phone: text(row.phone),
+    alarm: text(row.alarm),
+    eyewash: text(row.eyewash),
   });
 }
 

@@ -73,6 +73,14 @@ export const profileSchema = z.object({
   absence_min: z.number().positive(),
   /** A leak test is held at least so long, in minutes. */
   leakTest_min: z.number().positive(),
+  /** A permit goes on past a shift change only when it is revalidated within so many minutes. */
+  revalidateWithin_min: z.number().positive(),
+  /** Flammable reading that hot work in the open air may have, as a fraction of the lower limit; inside always none. */
+  openHotBelow: z.number().min(0).max(0.1),
+  /** From this height on people are held against falling, in metres. */
+  fallAbove_m: z.number().min(0),
+  /** A rescue was rehearsed no longer ago than this, in days. */
+  rehearsedWithin_days: z.number().positive(),
   /** Id of the watch after hot work. */
   afterWatch: z.enum(AFTER_WATCHES.map(({ id }) => id) as [string, ...string[]]),
   rows: z.array(rowSchema).min(1),

@@ -212,6 +212,12 @@ const limits = {
   absence_min: 60,
   leakTest_min: 10,
   reviewEvery_h: 168,
+  revalidateWithin_min: 30,
+  openHotBelow: 0,
+  // 4 ft, 29 CFR 1910.28(b)(1), from memory.
+  fallAbove_m: 1.2,
+  // A year: 29 CFR 1910.146(k)(2)(iv), from memory.
+  rehearsedWithin_days: 365,
   afterWatch: "class 3",
   hotAbove_C: 50,
   highPressureAbove_Pa: 10e5,
@@ -234,6 +240,7 @@ const usStyle = profileSchema.parse({
   name: "US style",
   ...limits,
   afterWatch: "30 min",
+  openHotBelow: 0.1,
   rows: commonRows({ spaces: OSHA_146, lines: OSHA_147, wires: OSHA_147, highVoltage: OSHA_333, moving: OSHA_147 }).map(
     (row) =>
       row.id === "enter"
@@ -253,6 +260,8 @@ const ukStyle = profileSchema.parse({
   name: "UK style",
   ...limits,
   afterWatch: "60 min",
+  // The Work at Height Regulations 2005 name no least height, from memory.
+  fallAbove_m: 0,
   positiveAbove_Pa: 20e5,
   walkedWithin_days: 365,
   rows: commonRows({ spaces: UK_CONFINED, lines: UK_HSG253, wires: UK_EAWR, highVoltage: UK_EAWR, moving: UK_PUWER }),
