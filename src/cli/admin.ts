@@ -8,12 +8,13 @@ import { problemLine } from "../core/plant/problem";
 import { runAct } from "../server/acts/runAct";
 import { addPerson } from "../server/addPerson";
 import { closeDatabase, database, databasePath, dataFolder } from "../server/db/database";
-import { people, plantRevisions } from "../server/db/schema";
+import { detectors, people, plantRevisions } from "../server/db/schema";
 import { seedDemo } from "../server/demo/seedDemo";
 import { readPlantFiles } from "../server/files/readPlantFiles";
 import { headFilePath } from "../server/ledger/append";
 import { verifyLedger } from "../server/ledger/verify";
 import { toPerson } from "../server/signIn";
+import { tokenHash } from "../server/store/detectorStore";
 import { currentPlant } from "../server/store/plantStore";
 
 const say = (text: string) => process.stdout.write(`${text}\n`);
@@ -70,6 +71,20 @@ const COMMANDS: Record<string, (args: readonly string[]) => Promise<void> | void
     };
     await addPerson(db, { ...person, ...secrets });
     say(`${name} added.  sign-in ${signIn.toLowerCase()}   password ${secrets.password}   PIN ${secrets.pin}`);
+  },
+
+  /** A detector or gauge that sends by itself; its token is printed once and kept as a hash. */
+  instrument([id, kind]) {
+    if (!id || !/^[\w-]{1,20}$/.test(id) || (kind !== "gas" && kind !== "gauge")) {
+      throw new BadInput("write: ./lantern instrument ID gas, or ID gauge");
+    }
+    const db = database();
+    if (db.select().from(detectors).where(eq(detectors.id, id)).get()) throw new BadInput(`${id} is entered already`);
+    const token = randomBytes(24).toString("base64url");
+    db.insert(detectors)
+      .values({ id, kind, tokenHash: tokenHash(token) })
+      .run();
+    say(`${id} entered.  token ${token}`);
   },
 
   verify() {

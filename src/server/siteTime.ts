@@ -1,7 +1,11 @@
+import { now_ms } from "./clock";
+
 /** The site's time zone; one database is one site. */
 export function siteTimeZone(): string {
-  return process.env.LANTERN_TIME_ZONE ?? Intl.DateTimeFormat().resolvedOptions().timeZone;
+  return process.env.LANTERN_TIME_ZONE ?? (machineZone ??= Intl.DateTimeFormat().resolvedOptions().timeZone);
 }
+
+let machineZone: string | undefined;
 
 /** "14 Nov 2026, 06:05" in the site's time. */
 export function siteTime(at_ms: number, timeZone = siteTimeZone()): string {
@@ -16,11 +20,17 @@ export function siteTime(at_ms: number, timeZone = siteTimeZone()): string {
   }).format(at_ms);
 }
 
+/** Making one costs far more than using it, and shift changes ask for many times. */
+const clocks = new Map<string, Intl.DateTimeFormat>();
+
 /** "06:05" */
 export function siteClock(at_ms: number, timeZone = siteTimeZone()): string {
-  return new Intl.DateTimeFormat("en-GB", { timeZone, hour: "2-digit", minute: "2-digit", hourCycle: "h23" }).format(
-    at_ms,
-  );
+  let clock = clocks.get(timeZone);
+  if (clock === undefined) {
+    clock = new Intl.DateTimeFormat("en-GB", { timeZone, hour: "2-digit", minute: "2-digit", hourCycle: "h23" });
+    clocks.set(timeZone, clock);
+  }
+  return clock.format(at_ms);
 }
 
 /** Shift changes by the site's clock. Common practice. */
@@ -41,5 +51,5 @@ export function shiftChanges(from_ms: number, to_ms: number, timeZone = siteTime
 
 /** The time of this request, in ms UTC: a page is drawn for one moment. */
 export function requestTime_ms(): number {
-  return Date.now();
+  return now_ms();
 }

@@ -10,17 +10,28 @@ import { agreeToTest, askTest, callOffTest, startTest } from "./temporaryActs";
 import { settleKept } from "./settleAct";
 import { approveIsolation, askForJob, changeCrew, closeJob } from "./jobActs";
 import { markEnteredInError } from "./ledgerActs";
+import { postDetector, takeDetector } from "./detectorActs";
+import { draftPermit, nextDayPermit } from "./draftPermit";
+import { HAZARD_ACTS } from "./hazardActs";
 import {
   acceptPermit,
+  approvePermit,
+  authorisePermit,
   cancelPermit,
+  checkPermit,
   closePermit,
-  draftPermit,
+  endWatch,
   handOver,
   handBackPermit,
+  inspectPermit,
   issuePermit,
+  resumePermit,
+  revalidatePermit,
   signOff,
   signOn,
+  stopWork,
 } from "./permitActs";
+import { PERMIT_LOG_ACTS } from "./permitLogActs";
 import { acceptDeviation, adjustPlan } from "./planActs";
 import { importPlant } from "./plantActs";
 import {
@@ -62,14 +73,27 @@ export const ACTS: ReadonlyMap<string, Act> = new Map(
     exchangeProcedures,
     reviewIsolation,
     draftPermit,
+    nextDayPermit,
+    checkPermit,
+    authorisePermit,
+    approvePermit,
     issuePermit,
     acceptPermit,
     signOn,
     signOff,
     handOver,
+    stopWork,
+    resumePermit,
+    revalidatePermit,
     handBackPermit,
+    endWatch,
+    inspectPermit,
     closePermit,
     cancelPermit,
+    ...PERMIT_LOG_ACTS,
+    ...HAZARD_ACTS,
+    postDetector,
+    takeDetector,
     swapPoint,
     startReturn,
     closeJob,

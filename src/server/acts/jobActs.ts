@@ -27,7 +27,7 @@ import { liveJobs } from "../store/liveJobs";
 import { currentPlant } from "../store/plantStore";
 import { defineAct } from "./act";
 
-const line = (words: string, most: number) =>
+export const line = (words: string, most: number) =>
   z
     .string(`${words} is missing`)
     .trim()

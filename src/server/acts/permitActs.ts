@@ -1,114 +1,67 @@
-import { randomUUID } from "node:crypto";
-import { and, eq, ne } from "drizzle-orm";
 import { z } from "zod";
-import { decidePermit, type PermitCommand } from "../../core/permit/permitLife";
-import type { PersonId, Role } from "../../core/people/roles";
-import { ENGINE_VERSION } from "../../core/version";
-import { isolations, jobIsolations, jobs, people, permitIsolations, permits } from "../db/schema";
-import { toPerson } from "../signIn";
-import { loadPermit, permitFacts, savePermit } from "../store/permitStore";
-import { defineAct, type ActContext, type ActOutcome } from "./act";
-import { nextNumber, time_ms } from "./jobActs";
+import type { PersonId } from "../../core/people/roles";
+import { LIFE } from "../../core/permit/lifeTable";
+import type { PermitAct } from "../../core/permit/permitTypes";
+import { changePermit } from "./changePermit";
+import { defineAct } from "./act";
+import { line } from "./jobActs";
 
-const text = (words: string) =>
-  z
-    .string(`${words} is missing`)
-    .trim()
-    .min(1, `${words} is missing`)
-    .max(2000, `${words} is longer than 2000 characters`);
+const words = line("What you found", 500);
 
-export const draftPermit = defineAct({
-  type: "permit.draft",
-  words: "write a permit",
-  roles: ["coordinator", "issuer", "holder"],
-  pin: false,
-  input: z
-    .object({
-      job: z.string(),
-      words: text("What may be done"),
-      hazards: text("The hazards"),
-      precautions: text("The precautions"),
-      validFrom_ms: time_ms("The start"),
-      validTo_ms: time_ms("The end"),
-      /** Who leads this crew; the job's holder when nobody else is named. */
-      holder: z.string().optional(),
-    })
-    .refine((permit) => permit.validTo_ms > permit.validFrom_ms, {
-      path: ["validTo_ms"],
-      error: "it must end after it begins",
-    }),
-  run: ({ tx, person, now_ms }, input) => {
-    const job = tx.select().from(jobs).where(eq(jobs.number, input.job)).get();
-    if (job === undefined)
-      return { ok: false, subject: input.job, refusal: { code: "unknown", what: "job", name: input.job } };
-    const standing = tx
-      .select({ id: isolations.id, plantRevision: isolations.plantRevision, ruleProfile: isolations.ruleProfile })
-      .from(jobIsolations)
-      .innerJoin(isolations, eq(isolations.id, jobIsolations.isolationId))
-      .where(and(eq(jobIsolations.jobId, job.id), ne(isolations.state, "restored")))
-      .all();
-    const [first] = standing;
-    if (first === undefined) return { ok: false, subject: job.number, refusal: { code: "no isolation" } };
-    const holder = input.holder || job.holderId;
-    const lead = tx.select().from(people).where(eq(people.id, holder)).get();
-    if (lead === undefined) {
-      return { ok: false, subject: job.number, refusal: { code: "unknown", what: "person", name: holder } };
-    }
-    if (!toPerson(lead).roles.includes("holder")) {
-      return { ok: false, subject: job.number, refusal: { code: "not a lead", who: lead.name } };
-    }
-    const id = randomUUID();
-    const number = nextNumber(tx, permits, "P");
-    tx.insert(permits)
-      .values({
-        id,
-        number,
-        kind: "general",
-        jobId: job.id,
-        state: "draft",
-        words: input.words,
-        hazards: input.hazards,
-        precautions: input.precautions,
-        holderId: holder,
-        validFrom: input.validFrom_ms,
-        validTo: input.validTo_ms,
-        plantRevision: first.plantRevision,
-        ruleProfile: first.ruleProfile,
-        engineVersion: ENGINE_VERSION,
-        draftedBy: person.id,
-        draftedAt: now_ms,
-      })
-      .run();
-    for (const isolation of standing) {
-      tx.insert(permitIsolations).values({ permitId: id, isolationId: isolation.id }).run();
-    }
-    return { ok: true, subject: number, answer: { permit: number } };
-  },
-});
+type Plain = Extract<
+  PermitAct,
+  { type: "check" | "authorise" | "accept" | "sign off" | "hand back" | "end watch" | "close" | "cancel" }
+>;
 
-/** The acts on a permit that only change its life. */
-function lifeAct(
-  type: string,
-  command: Exclude<PermitCommand["type"], "sign on" | "lock cut" | "hand over">,
-  words: string,
-  roles: readonly Role[],
-) {
+/** An act on a permit's life that a person signs with nothing more than their PIN. Who may is the table's to say. */
+function signed(name: string, type: Plain["type"]) {
   return defineAct({
-    type,
-    words,
-    roles,
+    type: name,
+    words: LIFE[type].words,
+    roles: [],
     pin: true,
     input: z.object({ permit: z.string() }),
-    run: (context, input) => change(context, input.permit, { ...who(context), type: command }),
+    run: (context, input) => changePermit(context, input.permit, { type }),
   });
 }
 
-export const issuePermit = lifeAct("permit.issue", "issue", "issue a permit", ["issuer"]);
-export const acceptPermit = lifeAct("permit.accept", "accept", "accept a permit", ["holder"]);
-export const signOff = lifeAct("permit.sign-off", "sign off", "sign off", []);
-export const handBackPermit = lifeAct("permit.hand-back", "hand back", "hand back a permit", ["holder"]);
-export const closePermit = lifeAct("permit.close", "close", "close a permit", ["issuer"]);
-export const cancelPermit = lifeAct("permit.cancel", "cancel", "cancel a permit", ["issuer"]);
+/** The same, with words. */
+function told(name: string, type: "approve" | "revalidate" | "resume" | "inspect") {
+  return defineAct({
+    type: name,
+    words: LIFE[type].words,
+    roles: [],
+    pin: true,
+    input: z.object({ permit: z.string(), words }),
+    run: (context, input) => changePermit(context, input.permit, { type, words: input.words }),
+  });
+}
+
+export const checkPermit = signed("permit.check", "check");
+export const authorisePermit = signed("permit.authorise", "authorise");
+export const approvePermit = told("permit.approve", "approve");
+export const acceptPermit = signed("permit.accept", "accept");
+export const signOff = signed("permit.sign-off", "sign off");
+export const handBackPermit = signed("permit.hand-back", "hand back");
+export const endWatch = signed("permit.end-watch", "end watch");
+export const inspectPermit = told("permit.inspect", "inspect");
+export const closePermit = signed("permit.close", "close");
+export const cancelPermit = signed("permit.cancel", "cancel");
+export const resumePermit = told("permit.resume", "resume");
+export const revalidatePermit = told("permit.revalidate", "revalidate");
+
+export const issuePermit = defineAct({
+  type: "permit.issue",
+  words: "issue a permit",
+  roles: ["issuer"],
+  pin: true,
+  input: z.object({
+    permit: z.string(),
+    /** Where the copies hang. */
+    copies: z.array(line("Where a copy hangs", 120)).max(9, "at most 9 copies").default([]),
+  }),
+  run: (context, { permit, copies }) => changePermit(context, permit, { type: "issue", copies }),
+});
 
 const pointLocks = z.record(z.string().max(80), z.string().max(60, "at most 60 characters")).optional();
 
@@ -121,8 +74,11 @@ export const signOn = defineAct({
     permit: z.string(),
     lock: z.string("the lock number is missing").max(60, "at most 60 characters").default(""),
     points: pointLocks,
+    answer: z.string("say where you will work").min(1, "say where you will work").max(120),
+    briefed: z.literal(true, "read the briefing, then tick that you did"),
   }),
-  run: (context, { permit, ...hung }) => change(context, permit, { ...who(context), type: "sign on", ...hung }),
+  run: (context, { permit, lock, points, answer }) =>
+    changePermit(context, permit, { type: "sign on", lock, points, answer }),
 });
 
 /** Everybody who comes and everybody who goes signs, at one device at the box; all of it is done, or nothing. */
@@ -157,8 +113,7 @@ export const handOver = defineAct({
       { person: from, pin: fromPin, field: `pairs.${i}.fromPin` },
     ]),
   run: (context, input) =>
-    change(context, input.permit, {
-      ...who(context),
+    changePermit(context, input.permit, {
       type: "hand over",
       pairs: input.pairs.map(({ from, to, lock, points }) => ({
         from: from as PersonId,
@@ -169,17 +124,16 @@ export const handOver = defineAct({
     }),
 });
 
-function who({ person, now_ms }: ActContext) {
-  return { by: person.id, roles: person.roles, at_ms: now_ms };
-}
-
-/** Load, decide, save. */
-function change({ tx, now_ms }: ActContext, number: string, command: PermitCommand): ActOutcome {
-  const stored = loadPermit(tx, number);
-  if (stored === null)
-    return { ok: false, subject: number, refusal: { code: "unknown", what: "permit", name: number } };
-  const decided = decidePermit(stored.life, command, permitFacts(tx, stored, now_ms));
-  if (!decided.ok) return { ok: false, subject: number, refusal: decided.refusal };
-  savePermit(tx, stored, decided.value);
-  return { ok: true, subject: number, answer: { permit: number, state: decided.value.state } };
-}
+/** Anybody stops the work, at once and without a PIN: nobody looks for a number while something goes wrong. */
+export const stopWork = defineAct({
+  type: "permit.stop",
+  words: "stop the work",
+  roles: [],
+  pin: false,
+  input: z.object({
+    permit: z.string(),
+    cause: z.enum(["stop-work", "area alarm", "weather", "clash", "gas"]).default("stop-work"),
+    reason: line("Why the work stops", 500),
+  }),
+  run: (context, { permit, cause, reason }) => changePermit(context, permit, { type: "stop", cause, reason }),
+});

@@ -3,12 +3,14 @@ import { z } from "zod";
 import { canonicalJson } from "../../core/ledger/canonicalJson";
 import { refusalSentence } from "../../core/refusal";
 import { actTime_ms } from "../clock";
+import { announce } from "../events";
 import { headFilePath, appendToLedger, writeHeadFile } from "../ledger/append";
 import { database, type Db, type Tx } from "../db/database";
 import { ledger } from "../db/schema";
 import type { Refusal } from "../../core/refusal";
 import { pinFault, signerFault, type Person } from "../signIn";
 import type { Act, ActOutcome } from "./act";
+import { aboutOf } from "../store/aboutOf";
 import { READ_REMOVAL, unreadRemoval } from "../store/removalStore";
 import { ACTS } from "./acts";
 
@@ -30,7 +32,15 @@ const KEPT_AT_MOST_MS = 24 * 3_600_000;
 
 export type ActAnswer =
   | Readonly<{ ok: true; answer: Readonly<Record<string, string | number | null>> }>
-  | Readonly<{ ok: false; status: 400 | 401 | 403 | 409; sentence: string; field?: string; code: string }>;
+  | Readonly<{
+      ok: false;
+      status: 400 | 401 | 403 | 409;
+      sentence: string;
+      field?: string;
+      code: string;
+      /** Every field that is wrong, and how. */
+      faults?: readonly Readonly<{ field: string; message: string }>[];
+    }>;
 
 const SIGNED_OUT: ActAnswer = {
   ok: false,
@@ -104,6 +114,7 @@ export async function runAct(
   });
 
   function record(db: Db, headFile: string, run: (tx: Tx, now_ms: number) => ActOutcome): ActAnswer {
+    let subject = "";
     const { answer, head } = db.transaction(
       (tx) => {
         // Asked again inside: while the PIN was checked the same act may have come by another way.
@@ -112,6 +123,7 @@ export async function runAct(
         const now_ms = actTime_ms(tx, clock_ms);
         const outcome = run(tx, now_ms);
         const answer = answerOf(outcome);
+        subject = outcome.subject;
         const head = appendToLedger(tx, {
           actId,
           type,
@@ -130,8 +142,18 @@ export async function runAct(
       { behavior: "immediate" },
     );
     if (head) writeHeadFile(head, headFile);
+    // After it is true and on disk: other screens come and look.
+    if (head && answer.ok) {
+      const about = aboutOf(db, subject, ...Object.values(answer.answer));
+      announce({ kind: "act", subject, about, alarm: isAlarm(type) });
+    }
     return answer;
   }
+}
+
+/** Acts that tell everybody at once. */
+function isAlarm(type: string): boolean {
+  return type === "permit.stop";
 }
 
 function answerOf(outcome: ActOutcome): ActAnswer {
@@ -161,8 +183,14 @@ function asStored(value: unknown): unknown {
 }
 
 function badInput(error: z.ZodError): ActAnswer {
-  const issue = error.issues[0];
-  const field = issue?.path.map(String).join(".");
-  const sentence = `${field ? `${field}: ` : ""}${issue?.message ?? "not understood"}`;
-  return { ok: false, status: 400, code: "bad input", sentence, ...(field ? { field } : {}) };
+  const faults = error.issues.map(({ path, message }) => ({ field: path.map(String).join("."), message }));
+  const { field = "", message = "not understood" } = faults[0] ?? {};
+  return {
+    ok: false,
+    status: 400,
+    code: "bad input",
+    sentence: `${field ? `${field}: ` : ""}${message}`,
+    ...(field ? { field } : {}),
+    faults,
+  };
 }

@@ -1,3 +1,5 @@
+import { PERMIT_KINDS } from "../../core/permit/kinds";
+import { PERMIT_STATES } from "../../core/permit/permitTypes";
 import { index, integer, sqliteTable, text, uniqueIndex } from "drizzle-orm/sqlite-core";
 
 /** Times are UTC in milliseconds. JSON columns are parsed by a schema when read back. */
@@ -85,6 +87,8 @@ export const jobs = sqliteTable("jobs", {
   job: text("job_json").notNull(),
   /** What it is carried out with: blower, hose, crews. Times only; the plan does not depend on it. */
   setup: text("setup_json").notNull().default("{}"),
+  /** Its hazards as people decided them; empty before anybody began. See core/hazards. */
+  hazards: text("hazards_json").notNull().default(""),
   windowFrom: integer("window_from_ms").notNull(),
   windowTo: integer("window_to_ms").notNull(),
   crew: text("crew_json").notNull(),
@@ -180,11 +184,15 @@ export const permits = sqliteTable(
   {
     id: text("id").primaryKey(),
     number: text("number").notNull().unique(),
-    kind: text("kind", { enum: ["general"] }).notNull(),
+    kind: text("kind", { enum: PERMIT_KINDS }).notNull(),
+    /** What its kind adds, see core/permit/details. */
+    details: text("details_json").notNull().default('{"kind":"general"}'),
+    /** The permit that this one goes on from: a day's work takes a new number. */
+    previous: text("previous"),
     jobId: text("job_id")
       .notNull()
       .references(() => jobs.id),
-    state: text("state", { enum: ["draft", "issued", "live", "handed back", "closed", "cancelled"] }).notNull(),
+    state: text("state", { enum: PERMIT_STATES }).notNull(),
     words: text("words").notNull(),
     hazards: text("hazards").notNull(),
     precautions: text("precautions").notNull(),
@@ -205,6 +213,36 @@ export const permits = sqliteTable(
   },
   (table) => [index("permits_job").on(table.jobId), index("permits_state").on(table.state)],
 );
+
+/** What happened under each permit, append-only: triggers refuse changes and removals. */
+export const permitLog = sqliteTable(
+  "permit_log",
+  {
+    permitId: text("permit_id")
+      .notNull()
+      .references(() => permits.id),
+    /** Counts from 0 within its permit. */
+    position: integer("position").notNull(),
+    at: integer("at_ms").notNull(),
+    entry: text("entry_json").notNull(),
+  },
+  (table) => [uniqueIndex("permit_log_position").on(table.permitId, table.position)],
+);
+
+/** Instruments that send by themselves, and what each sent last. */
+export const detectors = sqliteTable("detectors", {
+  id: text("id").primaryKey(),
+  /** SHA-256 of its token: a copy of the database sends nothing. */
+  tokenHash: text("token_hash").notNull().unique(),
+  /** Gas at a work place, or a gauge of the plant. */
+  kind: text("kind", { enum: ["gas", "gauge"] }).notNull(),
+  /** Number of the permit it is posted at; null in the store. */
+  permit: text("permit"),
+  place: text("place").notNull().default(""),
+  postedAt: integer("posted_at_ms"),
+  lastAt: integer("last_at_ms"),
+  lastReading: text("last_reading_json"),
+});
 
 export const permitIsolations = sqliteTable(
   "permit_isolations",

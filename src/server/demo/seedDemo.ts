@@ -6,14 +6,22 @@ import Papa from "papaparse";
 import { runAct, type ActAnswer } from "../acts/runAct";
 import { addPerson } from "../addPerson";
 import type { Db } from "../db/database";
-import { people } from "../db/schema";
+import { detectors, people } from "../db/schema";
+import { shiftChanges } from "../siteTime";
+import { tokenHash } from "../store/detectorStore";
 import { loadIsolation } from "../store/isolationStore";
 import { currentPlant } from "../store/plantStore";
 import { toPerson } from "../signIn";
 import { soundReport } from "../../core/locks/soundReport";
-import { DEMO_PASSWORD, DEMO_PEOPLE, DEMO_PIN } from "./demoPeople";
+import { DEMO_DETECTORS, DEMO_PASSWORD, DEMO_PEOPLE, DEMO_PIN } from "./demoPeople";
+import { demoHotWork } from "./demoHotWork";
 
 const HOUR_MS = 3_600_000;
+
+/** A minute's work between two acts; lists are typed in one go. */
+const STEP_MS = 2.5 * 60_000;
+const DAY_SO_FAR_MS = 2.75 * HOUR_MS;
+const QUICK = /^(gear\.enter|hazard\.)/;
 
 /**
  * Fills an empty database with the Gannet Reach oil mill and its day of work, all by ordinary acts, so that the ledger
@@ -25,7 +33,7 @@ export async function seedDemo(db: Db, demoFolder: string, headFile: string, now
     ids.set(person.signIn, await addPerson(db, { ...person, password: DEMO_PASSWORD, pin: DEMO_PIN }));
   }
   const id = (signIn: string) => ids.get(signIn)!;
-  let clock_ms = now_ms - 5 * HOUR_MS;
+  let clock_ms = now_ms - DAY_SO_FAR_MS;
   const act = async (
     signIn: string,
     type: string,
@@ -38,7 +46,7 @@ export async function seedDemo(db: Db, demoFolder: string, headFile: string, now
         .where(eq(people.id, id(signIn)))
         .get()!,
     );
-    clock_ms += type === "gear.enter" ? 1000 : 4 * 60_000;
+    clock_ms += QUICK.test(type) ? 1000 : STEP_MS;
     const envelope = { version: 1, actId: randomUUID(), type, input, pin: DEMO_PIN };
     const answer = await runAct(envelope, person, clock_ms, db, headFile);
     if (!answer.ok) throw new Error(`the demo's day went wrong at ${type}: ${answer.sentence}`);
@@ -99,10 +107,12 @@ export async function seedDemo(db: Db, demoFolder: string, headFile: string, now
     validFrom_ms: clock_ms,
     validTo_ms: clock_ms + 8 * HOUR_MS,
   });
-  await act("idris", "permit.issue", permit);
+  await act("maren", "permit.check", permit);
+  await act("idris", "permit.authorise", permit);
+  await act("idris", "permit.issue", { ...permit, copies: ["at the tipper"] });
   await act("petra", "permit.accept", permit);
-  await act("petra", "permit.sign-on", { ...permit, lock: "P-17" });
-  await act("tomas", "permit.sign-on", { ...permit, lock: "P-23" });
+  await act("petra", "permit.sign-on", { ...permit, lock: "P-17", answer: "CY-260", briefed: true });
+  await act("tomas", "permit.sign-on", { ...permit, lock: "P-23", answer: "CY-260", briefed: true });
 
   // A job whose isolation is being walked.
   const agitator = await ask(
@@ -181,6 +191,16 @@ export async function seedDemo(db: Db, demoFolder: string, headFile: string, now
     })),
     12,
   );
+
+  for (const { id, kind, token } of DEMO_DETECTORS) {
+    db.insert(detectors)
+      .values({ id, kind, tokenHash: tokenHash(token) })
+      .run();
+  }
+  await demoHotWork({ act, walk, ask, db, revision, now_ms, clock: () => clock_ms, bram: id("bram") });
+  if (shiftChanges(now_ms - DAY_SO_FAR_MS, now_ms).length > 0) {
+    await act("idris", "permit.revalidate", { ...permit, words: "Looked at the tipper; all as it was." });
+  }
 
   async function walk(isolation: string, most: number): Promise<void> {
     for (let count = 0; count < most; count++) {

@@ -1,13 +1,29 @@
 import QRCode from "qrcode";
 import type { Content, TDocumentDefinitions } from "pdfmake/interfaces";
-import type { PermitView } from "../queries/board";
+import type { PermitView } from "../queries/permitView";
 import type { LedgerHead } from "../ledger/append";
 import { siteTime } from "../siteTime";
+import { signedBy } from "../../core/permit/permitLog";
+import { detailPairs, permitLogs } from "./permitLogs";
 import { BLANK, CAUTION, footer, heading, mono, pair, rule, STYLES, table } from "./parts";
 
-/** A general permit on paper: one page, two when many people sign on. */
+const SIGNED = [
+  ["check", "Checked"],
+  ["authorise", "Authorised"],
+  ["approve", "Approved"],
+  ["inspect", "Inspected"],
+] as const;
+
+function signature(permit: PermitView, act: (typeof SIGNED)[number][0]): Content {
+  const signed = signedBy(permit.life.log, act);
+  return signed ? `${permit.nameOf(signed.by)}\n${siteTime(signed.at_ms)}` : " ";
+}
+
+/** A permit on paper, with its logs as they stand: one page for a general one, more where logs are kept. */
 export async function permitPaper(
   permit: PermitView,
+  /** The number of the copy it is printed for; null: of none. */
+  copy: number | null,
   head: LedgerHead,
   url: string,
   now_ms: number,
@@ -23,21 +39,25 @@ export async function permitPaper(
     signOn.off_ms === null ? "" : siteTime(signOn.off_ms),
   ]);
   while (signOns.length < 6) signOns.push([" ", { text: "", font: "Mono" }, "", ""]);
+  const hung = permit.copies.find((one) => one.copy === copy);
+  const mark = hung ? `${hung.second ? ", SECOND COPY" : ", COPY"} ${hung.copy}, hangs ${hung.where}` : "";
   const content: Content[] = [
     heading({
-      kind: "Permit to work",
+      kind: `Permit to work: ${permit.kind}${mark}`,
       number: permit.number,
       title: permit.job.title,
       line: `Job ${permit.job.number} · isolation ${isolation?.number ?? "none"} · box ${permit.job.boxes.map((box) => box.number).join(", ") || "none"}`,
       qr,
     }),
-    { text: `State when printed: ${permit.runOut ? "RUN OUT" : permit.state}`, bold: true, margin: [0, 4, 0, 0] },
+    { text: `State when printed: ${permit.state.toUpperCase()}`, bold: true, margin: [0, 4, 0, 0] },
     rule(),
     pair("Valid", `${siteTime(permit.validFrom_ms)}  to  ${siteTime(permit.validTo_ms)}. At that time work stops.`),
     pair("Work permitted", permit.words),
     pair("Where", permit.job.job.faces.map((face) => `${face.place} (${face.how.join(", ")})`).join("; ")),
     pair("Hazards", permit.hazards),
     pair("Precautions", permit.precautions),
+    ...detailPairs(permit),
+    ...(permit.previous ? [pair("Goes on from", mono(permit.previous))] : []),
     rule(),
     { text: "Isolated and locked", style: "head" },
     table(
@@ -57,6 +77,11 @@ export async function permitPaper(
     ),
     { text: "Signatures", style: "head" },
     table(
+      SIGNED.map(([, words]) => words),
+      [SIGNED.map(([act]) => signature(permit, act))],
+      SIGNED.map(() => "*"),
+    ),
+    table(
       ["Issuer", "Holder", "Handed back and closed"],
       [
         [
@@ -69,6 +94,7 @@ export async function permitPaper(
     ),
     { text: "Signed on", style: "head" },
     table(["Name", "Own lock", "On", "Off"], signOns, ["*", 90, 120, 120]),
+    ...permitLogs(permit),
     CAUTION,
   ];
   return {

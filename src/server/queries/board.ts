@@ -1,10 +1,11 @@
 import { asc, desc, eq, notInArray } from "drizzle-orm";
 import { database } from "../db/database";
 import { jobs, permits } from "../db/schema";
-import { isRunOut, peopleOn } from "../../core/permit/permitLife";
-import { loadPermit, permitFacts } from "../store/permitStore";
+import { dueUnder, type Due } from "../../core/permit/due";
+import { isRunOut } from "../../core/permit/permitLife";
+import { peopleOn } from "../../core/permit/permitTypes";
+import { permitsNow } from "../store/permitFacts";
 import { currentPlant } from "../store/plantStore";
-import { namesOf } from "../signIn";
 import { jobView, planOf, stalenessOf, type JobView } from "./jobView";
 
 /** Open jobs first, each whole; then the closed ones of late. */
@@ -40,75 +41,42 @@ export function board(now_ms: number): {
   return { open, closed, hasPlant: currentPlant(db) !== null, alarms };
 }
 
-/** What the shift strip shows: permits that bind somebody now. */
+/** What the shift strip shows: permits that bind somebody now, and what falls due under them. */
 export type StripPermit = Readonly<{
   number: string;
   title: string;
+  kind: string;
   from_ms: number;
   to_ms: number;
   state: string;
   runOut: boolean;
   on: number;
+  due: readonly Due[];
 }>;
 
 export function stripPermits(now_ms: number): StripPermit[] {
   const db = database();
-  return db
+  const rows = db
     .select({ number: permits.number, title: jobs.title })
     .from(permits)
     .innerJoin(jobs, eq(jobs.id, permits.jobId))
-    .where(notInArray(permits.state, ["closed", "cancelled", "handed back"]))
+    .where(notInArray(permits.state, ["closed", "cancelled", "work done"]))
     .orderBy(asc(permits.validTo))
-    .all()
-    .map(({ number, title }) => {
-      const { life } = loadPermit(db, number)!;
-      return {
-        number,
-        title,
-        from_ms: life.validFrom_ms,
-        to_ms: life.validTo_ms,
-        state: life.state,
-        runOut: isRunOut(life, now_ms),
-        on: peopleOn(life).length,
-      };
-    });
-}
-
-export type PermitView = NonNullable<ReturnType<typeof permitView>>;
-
-/** One permit with its job and its people; null when there is no such permit. */
-export function permitView(number: string, now_ms: number) {
-  const db = database();
-  const stored = loadPermit(db, number);
-  if (stored === null) return null;
-  const { row, life } = stored;
-  const job = db.select({ number: jobs.number }).from(jobs).where(eq(jobs.id, row.jobId)).get();
-  const view = job ? jobView(job.number, now_ms) : null;
-  if (view === null) return null;
-  const nameOf = namesOf(db);
-  return {
-    number: life.number,
-    state: life.state,
-    runOut: isRunOut(life, now_ms),
-    words: row.words,
-    hazards: row.hazards,
-    precautions: row.precautions,
-    validFrom_ms: life.validFrom_ms,
-    validTo_ms: life.validTo_ms,
-    holder: nameOf(life.holder),
-    holderId: life.holder as string,
-    issuer: life.issuer ? nameOf(life.issuer) : null,
-    closedBy: life.closedBy ? nameOf(life.closedBy) : null,
-    plantRevision: row.plantRevision,
-    ruleProfile: row.ruleProfile,
-    engineVersion: row.engineVersion,
-    signOns: life.signOns.map((signOn) => ({
-      ...signOn,
-      name: nameOf(signOn.person),
-      personId: signOn.person as string,
-    })),
-    pointsToLock: permitFacts(db, stored, now_ms).pointsToLock,
-    stale: view.stale,
-    job: view,
-  };
+    .all();
+  const titles = new Map(rows.map(({ number, title }) => [number, title]));
+  return permitsNow(
+    db,
+    rows.map(({ number }) => number),
+    now_ms,
+  ).map(({ now, facts }) => ({
+    number: now.number,
+    title: titles.get(now.number)!,
+    kind: now.details.kind,
+    from_ms: now.validFrom_ms,
+    to_ms: now.validTo_ms,
+    state: now.state,
+    runOut: now.state === "run out" || (now.state !== "watching" && isRunOut(now, now_ms)),
+    on: peopleOn(now).length,
+    due: dueUnder({ permit: now, facts, now_ms }),
+  }));
 }

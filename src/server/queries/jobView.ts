@@ -11,7 +11,7 @@ import { nextAct, type NextAct } from "../../core/job/nextAct";
 import type { IsolationLife } from "../../core/locks/isolationLife";
 import { reviewDue_ms, type Review } from "../../core/locks/review";
 import { profileOf } from "../../core/rules/profiles";
-import { isRunOut, peopleOn } from "../../core/permit/permitLife";
+import { peopleOn } from "../../core/permit/permitTypes";
 import {
   lanternLight,
   lanternScene,
@@ -27,12 +27,13 @@ import { acceptedFor, type StoredDeviation } from "../store/deviationStore";
 import { liveJobs } from "../store/liveJobs";
 import { boxesOf, locksOn } from "../store/locks";
 import { loadIsolation } from "../store/isolationStore";
-import { loadPermit } from "../store/permitStore";
+import { permitsNow } from "../store/permitFacts";
 import { staleOf } from "../store/proofStore";
 import { currentPlant, plantAt, type CurrentPlant } from "../store/plantStore";
 
 export type PermitSummary = Readonly<{
   number: string;
+  kind: string;
   state: string;
   words: string;
   runOut: boolean;
@@ -116,13 +117,14 @@ export function jobView(number: string, now_ms: number): JobView | null {
     .limit(1)
     .get();
   const isolation = standing ? (loadIsolation(db, standing.number)?.life ?? null) : null;
-  const written = db
+  const numbers = db
     .select({ number: permits.number })
     .from(permits)
     .where(eq(permits.jobId, row.id))
     .orderBy(asc(permits.number))
     .all()
-    .map((permit) => loadPermit(db, permit.number)!);
+    .map((permit) => permit.number);
+  const written = permitsNow(db, numbers, now_ms);
   const review = standing ? reviewOf(standing, now_ms, nameOf) : null;
   const boxes = standing ? boxesOf(db, [standing.id]) : [];
   const job = jobSchema.parse(JSON.parse(row.job));
@@ -158,11 +160,12 @@ export function jobView(number: string, now_ms: number): JobView | null {
       standing: standingNames(db, [box.id]),
       locks: locksOn(db, [box.id]).map(({ person, lock, onAt }) => ({ person, lock, onAt })),
     })),
-    permits: written.map(({ life, row: permit }) => ({
+    permits: written.map(({ now: life, row: permit }) => ({
       number: life.number,
+      kind: life.details.kind,
       state: life.state,
       words: permit.words,
-      runOut: isRunOut(life, now_ms),
+      runOut: life.state === "run out",
       validFrom_ms: life.validFrom_ms,
       validTo_ms: life.validTo_ms,
       holder: nameOf(life.holder),
@@ -177,7 +180,7 @@ export function jobView(number: string, now_ms: number): JobView | null {
     next: nextAct(
       row,
       isolation,
-      written.map(({ life }) => life),
+      written.map(({ now }) => now),
       now_ms,
       review?.due_ms ?? null,
     ),

@@ -3,6 +3,7 @@ import { database } from "../db/database";
 import { ledger } from "../db/schema";
 import { ledgerHead } from "../ledger/append";
 import { namesOf } from "../signIn";
+import { CLOCK, isInstrument } from "../store/settlePermits";
 
 export const LEDGER_PAGE = 50;
 
@@ -32,7 +33,7 @@ export function ledgerPage(words: string, page: number) {
         seq: row.seq,
         type: row.type,
         outcome: row.outcome,
-        by: nameOf(row.byPerson),
+        by: row.byPerson === CLOCK ? "the clock" : isInstrument(row.byPerson) ? row.byPerson : nameOf(row.byPerson),
         subject: row.subject,
         doneAt: row.doneAt,
         hash: row.hash,

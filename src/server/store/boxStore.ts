@@ -109,7 +109,7 @@ export function boxFacts(tx: Tx, boxId: string): BoxFacts {
     .where(
       and(
         inArray(permitIsolations.isolationId, isolationIds),
-        inArray(permits.state, ["issued", "live"]),
+        inArray(permits.state, ["issued", "live", "suspended", "run out"]),
         // While it is lifted for a test nobody can come on, and the box has to be opened.
         ne(isolations.state, "testing"),
       ),

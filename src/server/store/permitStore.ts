@@ -1,30 +1,13 @@
 import { randomUUID } from "node:crypto";
-import { and, asc, eq, inArray, isNull } from "drizzle-orm";
-import { personalLockFault } from "../../core/locks/gear";
-import type { PersonId, Role } from "../../core/people/roles";
-import type { PermitFacts, PermitLife, SignOn } from "../../core/permit/permitLife";
-import { profileOf } from "../../core/rules/profiles";
-import { settled, setupSchema } from "../../core/schedule/setup";
+import { and, asc, eq, isNull } from "drizzle-orm";
+import type { PersonId } from "../../core/people/roles";
+import type { PermitDetails } from "../../core/permit/details";
+import type { LogEntry } from "../../core/permit/permitLog";
+import type { PermitLife, SignOn } from "../../core/permit/permitTypes";
 import type { Tx } from "../db/database";
-import {
-  exchanges,
-  holds,
-  isolations,
-  items,
-  jobs,
-  people,
-  permitIsolations,
-  permits,
-  personalLocks,
-  steps,
-} from "../db/schema";
-import { namesOf } from "../signIn";
-import { siteTime } from "../siteTime";
-import { standingNames } from "./boxStore";
-import { enterLock, gearLookUp } from "./gearStore";
-import { boxesOf, lockHangs } from "./locks";
-import { staleOf } from "./proofStore";
-import { litBy } from "./temporaryStore";
+import { permitIsolations, permitLog, permits, personalLocks } from "../db/schema";
+import { enterLock } from "./gearStore";
+import { boxesOf } from "./locks";
 
 export type StoredPermit = Readonly<{
   row: typeof permits.$inferSelect;
@@ -61,8 +44,17 @@ export function loadPermit(tx: Tx, number: string): StoredPermit | null {
       off_ms: lock.offAt,
     });
   }
+  const log = tx
+    .select({ entry: permitLog.entry })
+    .from(permitLog)
+    .where(eq(permitLog.permitId, row.id))
+    .orderBy(asc(permitLog.position))
+    .all()
+    .map(({ entry }) => JSON.parse(entry) as LogEntry);
   const life: PermitLife = {
     number: row.number,
+    details: JSON.parse(row.details) as PermitDetails,
+    log,
     state: row.state,
     holder: row.holderId as PersonId,
     issuer: row.issuerId as PersonId | null,
@@ -80,6 +72,16 @@ export function savePermit(tx: Tx, before: StoredPermit, after: PermitLife): voi
     .set({ state: after.state, holderId: after.holder, issuerId: after.issuer, closedBy: after.closedBy })
     .where(eq(permits.id, before.row.id))
     .run();
+  after.log.slice(before.life.log.length).forEach((entry, i) => {
+    tx.insert(permitLog)
+      .values({
+        permitId: before.row.id,
+        position: before.life.log.length + i,
+        at: entry.at_ms,
+        entry: JSON.stringify(entry),
+      })
+      .run();
+  });
   after.signOns.forEach((signOn, index) => {
     const was = before.life.signOns[index];
     if (was === undefined) {
@@ -109,69 +111,4 @@ export function savePermit(tx: Tx, before: StoredPermit, after: PermitLife): voi
         .run();
     }
   });
-}
-
-export function permitFacts(tx: Tx, stored: StoredPermit, now_ms: number): PermitFacts {
-  const { isolationIds, row } = stored;
-  const rows = isolationIds.map((id) => {
-    const isolation = tx.select().from(isolations).where(eq(isolations.id, id)).get();
-    if (isolation === undefined) throw new Error(`isolation ${id} is gone`);
-    return isolation;
-  });
-  const job = tx.select().from(jobs).where(eq(jobs.id, row.jobId)).get();
-  if (job === undefined) throw new Error(`the job of permit ${row.number} is gone`);
-  const profile = profileOf(row.ruleProfile);
-  const boxIds = boxesOf(tx, isolationIds).map((box) => box.id);
-  const setup = setupSchema.parse(JSON.parse(job.setup));
-  const crew = JSON.parse(job.crew) as string[];
-  const look = gearLookUp(tx);
-  const nameOf = namesOf(tx);
-  const person = (id: string) => tx.select().from(people).where(eq(people.id, id)).get();
-  return {
-    isolations: rows.map(({ id, number, state }) => {
-      const open = tx
-        .select({ step: steps.step })
-        .from(steps)
-        .where(and(eq(steps.isolationId, id), isNull(steps.doneBy)))
-        .all()
-        .filter(({ step }) => (JSON.parse(step) as { phase: string }).phase !== "restore").length;
-      return { number, state, openSteps: open };
-    }),
-    lockHangs: lockHangs(tx),
-    personalLock: (id, lock) => personalLockFault(look("lock", lock), id, lock, nameOf),
-    firstOn: profile.firstOn,
-    standingHangs: boxIds.every((id) => standingNames(tx, [id]).length > 0),
-    stale: rows.flatMap((isolation) => staleOf(tx, isolation, now_ms)),
-    litBy: litBy(tx, job.number),
-    exchangeMissing: (id) => {
-      const firm = person(id)?.firm ?? "";
-      if (firm === "") return null;
-      const done = tx
-        .select({ id: exchanges.id })
-        .from(exchanges)
-        .where(and(eq(exchanges.jobId, job.id), eq(exchanges.firm, firm)))
-        .get();
-      return done ? null : firm;
-    },
-    pointsToLock: settled(setup, "lockSchool") === "on every point" ? heldTags(tx, isolationIds) : [],
-    crewFault: (id) =>
-      crew.includes(id) || job.holderId === id || row.holderId === id
-        ? null
-        : { code: "not in the crew", job: job.number },
-    rolesOf: (id) => JSON.parse(person(id)?.roles ?? "[]") as Role[],
-    nameOf,
-    timeOf: siteTime,
-  };
-}
-
-/** Tags of the devices that these isolations hold now. */
-function heldTags(tx: Tx, isolationIds: readonly string[]): string[] {
-  const rows = tx
-    .select({ tag: items.tag })
-    .from(holds)
-    .innerJoin(items, eq(items.id, holds.itemId))
-    .where(and(inArray(holds.isolationId, [...isolationIds]), isNull(holds.liftedAt)))
-    .orderBy(asc(items.tag))
-    .all();
-  return [...new Set(rows.map(({ tag }) => tag))];
 }

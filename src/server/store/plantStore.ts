@@ -23,12 +23,15 @@ export function currentPlant(tx: Tx): CurrentPlant | null {
 }
 
 export function plantAt(tx: Tx, revision: number): CurrentPlant {
-  const row = tx.select().from(plantRevisions).where(eq(plantRevisions.revision, revision)).get();
+  const where = eq(plantRevisions.revision, revision);
+  // The register itself is large: it is read only when nobody asked for this one before.
+  const row = tx.select({ contentHash: plantRevisions.contentHash }).from(plantRevisions).where(where).get();
   if (row === undefined) throw new Error(`plant revision ${revision} is not in the database`);
   const plants = (cache.heavyLanternPlants ??= new Map());
   const known = plants.get(row.contentHash);
   if (known) return { ...known, revision };
-  const plant = JSON.parse(row.plant) as Plant;
+  const text = tx.select({ plant: plantRevisions.plant }).from(plantRevisions).where(where).get()!.plant;
+  const plant = JSON.parse(text) as Plant;
   const current = { revision, plant, graph: buildStateGraph(plant) };
   plants.set(row.contentHash, current);
   if (plants.size > 4) plants.delete(plants.keys().next().value!);

@@ -1,0 +1,28 @@
+/** Something changed that open screens show. `alarm`: people must be told at once. */
+export type Happening = Readonly<{
+  kind: "act" | "permit" | "instrument";
+  subject: string;
+  /** Numbers of the job, permit or isolation whose pages show it. */
+  about: readonly string[];
+  alarm: boolean;
+}>;
+
+type Listener = (happening: Happening) => void;
+
+/** One bus for the whole process: routes and pages are bundled apart and share nothing else. */
+const bus = globalThis as { heavyLanternListeners?: Set<Listener> };
+
+function listeners(): Set<Listener> {
+  return (bus.heavyLanternListeners ??= new Set());
+}
+
+/** Tells every open screen. Called after the transaction that made it true. */
+export function announce(happening: Happening): void {
+  for (const listener of listeners()) listener(happening);
+}
+
+/** Listens until the function that it gives back is called. */
+export function onHappening(listener: Listener): () => void {
+  listeners().add(listener);
+  return () => listeners().delete(listener);
+}
