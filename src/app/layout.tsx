@@ -9,6 +9,7 @@ import { currentPerson, isDemo } from "@/server/session";
 import { requestTime_ms, siteTimeZone } from "@/server/siteTime";
 import { KeptBar } from "@/ui/offline/KeptBar";
 import { UnreadRemoval } from "@/ui/locks/UnreadRemoval";
+import { LiveUpdates } from "@/ui/shell/LiveUpdates";
 import { ShiftStrip } from "@/ui/shell/ShiftStrip";
 import { UnitSwitch } from "@/ui/shell/UnitSwitch";
 import { SignOutButton } from "@/ui/shell/SignOutButton";
@@ -43,6 +44,7 @@ export default async function Layout({ children }: { children: ReactNode }) {
                 <SignOutButton />
               </form>
             </TopBar>
+            <LiveUpdates />
             <KeptBar personId={person.id} />
           </>
         )}

@@ -1,5 +1,6 @@
 import Link from "next/link";
 import { board } from "@/server/queries/board";
+import { bypasses } from "@/server/queries/permitRegister";
 import { requirePerson } from "@/server/session";
 import { requestTime_ms, siteTimeZone } from "@/server/siteTime";
 import { dayAndClock } from "@/ui/text/when";
@@ -8,6 +9,7 @@ import { WideTable } from "@/ui/text/WideTable";
 export default async function BoardPage() {
   const person = await requirePerson();
   const { open, closed, hasPlant, alarms } = board(requestTime_ms());
+  const bypassed = bypasses(requestTime_ms());
   const timeZone = siteTimeZone();
   const mayAsk = person.roles.some((role) => role === "coordinator" || role === "holder" || role === "issuer");
   const urgent = [...open].sort((a, b) => Number(b.next?.urgent ?? false) - Number(a.next?.urgent ?? false));
@@ -40,6 +42,16 @@ export default async function BoardPage() {
           <Link className="link" href={`/jobs/${number}/points`}>
             See what changed
           </Link>
+        </p>
+      ))}
+      {bypassed.map((one) => (
+        <p key={one.permit} className="border-warning mb-4 max-w-prose border-l-4 px-4 py-2">
+          <strong>{one.safeguard} is bypassed</strong> under{" "}
+          <Link className="link tag" href={`/permits/${one.permit}`}>
+            {one.permit}
+          </Link>
+          . {one.owner} answers for it, {one.overdue ? "overdue since" : "back by"}{" "}
+          <span className="num">{dayAndClock(one.until_ms, timeZone)}</span>.
         </p>
       ))}
       {hasPlant && open.length === 0 && <p>No open jobs. Everything is back in service.</p>}
@@ -91,8 +103,7 @@ export default async function BoardPage() {
                       {job.permits.length === 0 && "none"}
                       {job.permits.map((permit) => (
                         <Link key={permit.number} href={`/permits/${permit.number}`} className="block hover:underline">
-                          <span className="tag">{permit.number}</span>{" "}
-                          {permit.runOut && permit.state === "live" ? "run out" : permit.state}
+                          <span className="tag">{permit.number}</span> {permit.state}
                         </Link>
                       ))}
                     </td>

@@ -1,9 +1,9 @@
 import type { Metadata } from "next";
-import Link from "next/link";
 import { ledgerPage, LEDGER_PAGE } from "@/server/queries/ledgerPage";
 import { requirePerson } from "@/server/session";
 import { siteTimeZone } from "@/server/siteTime";
 import { dayAndClock } from "@/ui/text/when";
+import { Pages } from "@/ui/text/Pages";
 import { WideTable } from "@/ui/text/WideTable";
 
 export const metadata: Metadata = { title: "Ledger" };
@@ -82,23 +82,7 @@ export default async function LedgerPage({
           </table>
         </WideTable>
       )}
-      {pages > 1 && (
-        <nav aria-label="Pages" className="mt-4 flex items-center gap-4">
-          {page > 1 && (
-            <Link className="link" href={pageLink(page - 1)}>
-              Newer
-            </Link>
-          )}
-          <span className="num">
-            {page} of {pages}
-          </span>
-          {page < pages && (
-            <Link className="link" href={pageLink(page + 1)}>
-              Older
-            </Link>
-          )}
-        </nav>
-      )}
+      <Pages page={page} pages={pages} link={pageLink} words={["Newer", "Older"]} />
     </div>
   );
 }

@@ -5,6 +5,7 @@ import { requirePerson } from "@/server/session";
 import { siteTimeZone } from "@/server/siteTime";
 import { SitePlan } from "@/ui/plant/SitePlan";
 import { dayAndClock } from "@/ui/text/when";
+import { Pages } from "@/ui/text/Pages";
 import { WideTable } from "@/ui/text/WideTable";
 
 export const metadata: Metadata = { title: "Plant" };
@@ -103,23 +104,7 @@ export default async function PlantPage({ searchParams }: { searchParams: Promis
           </table>
         </WideTable>
       )}
-      {pages > 1 && (
-        <nav aria-label="Pages" className="mt-4 flex items-center gap-4">
-          {page > 1 && (
-            <Link className="link" href={pageLink(page - 1)}>
-              Before
-            </Link>
-          )}
-          <span className="num">
-            {page} of {pages}
-          </span>
-          {page < pages && (
-            <Link className="link" href={pageLink(page + 1)}>
-              Next
-            </Link>
-          )}
-        </nav>
-      )}
+      <Pages page={page} pages={pages} link={pageLink} words={["Before", "Next"]} />
     </div>
   );
 }

@@ -2,12 +2,14 @@
 
 import { keep, upload } from "../offline/keptActs";
 import { newActId } from "./actId";
-import { useRouter } from "next/navigation";
-import { useId, useRef, useState, type ReactNode } from "react";
+import { usePathname, useRouter } from "next/navigation";
+import { useEffect, useId, useMemo, useRef, useState, type ReactNode } from "react";
+import { FaultContext, type Fault } from "./faults";
+import { forgetTyped, keepTyped, restoreTyped, typedKey } from "./typed";
 
 type Answer =
   | { ok: true; answer: Record<string, string | number | null> }
-  | { ok: false; status: number; sentence: string; field?: string; code: string };
+  | { ok: false; status: number; sentence: string; field?: string; code: string; faults?: readonly Fault[] };
 
 type Props = Readonly<{
   /** The act's name, as the ledger knows it. */
@@ -57,9 +59,22 @@ export function ActForm({
   const router = useRouter();
   const form = useRef<HTMLFormElement>(null);
   const meant = useRef<{ id: string; body: string } | null>(null);
-  const [fault, setFault] = useState<{ sentence: string; field?: string } | null>(null);
+  const [fault, setFault] = useState<{ sentence: string; field?: string; faults?: readonly Fault[] } | null>(null);
+  const [isBack, setIsBack] = useState(false);
+  const key = typedKey(usePathname(), label);
   const [sending, setSending] = useState(false);
   const id = useId();
+  const faults = useMemo(() => ({ form: id, faults: fault?.faults ?? [] }), [id, fault]);
+  useEffect(() => {
+    if (form.current && restoreTyped(key, form.current)) setIsBack(true);
+  }, [key]);
+
+  function startAfresh() {
+    forgetTyped(key);
+    form.current?.reset();
+    setIsBack(false);
+    setFault(null);
+  }
 
   async function send() {
     const fields = new FormData(form.current!);
@@ -86,7 +101,7 @@ export function ActForm({
       });
       meant.current = null;
       setSending(false);
-      form.current?.reset();
+      startAfresh();
     };
     if (keepFor && !navigator.onLine) return keepIt();
     if (photo) {
@@ -112,11 +127,11 @@ export function ActForm({
       // A refusal is recorded under its id; trying again after mending something is a new act.
       if (answer.status === 409) meant.current = null;
       setFault(answer);
-      markField(form.current!, answer.field, `${id}-fault`);
+      markField(form.current!, answer.faults?.[0]?.field ?? answer.field, `${id}-fault`);
       return;
     }
     meant.current = null;
-    form.current?.reset();
+    startAfresh();
     onDone?.();
     const target = then?.replace(/\{(\w+)\}/g, (_, name: string) => String(answer.answer[name] ?? ""));
     if (target) router.push(target);
@@ -132,10 +147,21 @@ export function ActForm({
         event.preventDefault();
         if (!sending) void send();
       }}
-      onInput={(event) => (event.target as HTMLElement).removeAttribute("aria-invalid")}
+      onInput={(event) => {
+        (event.target as HTMLElement).removeAttribute("aria-invalid");
+        if (form.current) keepTyped(key, form.current);
+      }}
       noValidate
     >
-      {children}
+      {isBack && (
+        <p className="w-full text-sm">
+          What you had typed is back.{" "}
+          <button type="button" className="link" onClick={startAfresh}>
+            Start afresh
+          </button>
+        </p>
+      )}
+      <FaultContext value={faults}>{children}</FaultContext>
       <div className="flex flex-wrap items-end gap-3">
         {pin && (
           <label className="flex flex-col gap-1 text-sm">
@@ -159,14 +185,40 @@ export function ActForm({
           {sending ? "Sending…" : button}
         </button>
       </div>
-      <p
+      <div
         id={`${id}-fault`}
         role="alert"
         className={fault ? "border-error bg-error/10 max-w-prose border-l-4 px-3 py-2" : "sr-only"}
       >
-        {fault ? fault.sentence : ""}
-      </p>
+        {fault && <FaultWords fault={fault} onField={(field) => markField(form.current!, field, `${id}-fault`)} />}
+      </div>
     </form>
+  );
+}
+
+/** What is wrong, all of it; each line leads to its field. */
+function FaultWords({
+  fault,
+  onField,
+}: {
+  fault: { sentence: string; faults?: readonly Fault[] };
+  onField: (field: string) => void;
+}) {
+  const { faults = [] } = fault;
+  if (faults.length < 2) return <p>{faults[0]?.message ?? fault.sentence}</p>;
+  return (
+    <>
+      <p>{faults.length} fields want mending:</p>
+      <ul className="mt-1 list-disc pl-5">
+        {faults.map(({ field, message }) => (
+          <li key={`${field} ${message}`}>
+            <button type="button" className="link text-left" onClick={() => onField(field)}>
+              {message}
+            </button>
+          </li>
+        ))}
+      </ul>
+    </>
   );
 }
 

@@ -1,47 +1,66 @@
 "use client";
 
 import { useState } from "react";
+import type { PermitKind } from "../../core/permit/kinds";
 import { ActForm } from "../act/ActForm";
-import { Field, TextField } from "../act/Field";
+import { Field, SelectField, TextField } from "../act/Field";
+import { DetailInputs } from "../permit/DetailInputs";
+import { DETAIL_FIELDS, readDetails } from "../permit/detailFields";
 
 const HOUR_MS = 3_600_000;
+const FIRST_LENGTH_h = 8;
 
 type Props = Readonly<{
   job: string;
+  kind: PermitKind;
+  longest_h: number;
   words: string;
+  hazards: string;
+  precautions: string;
   /** The job's holder, who leads unless another is named. */
   holder: string;
   leads: readonly Readonly<{ id: string; name: string }>[];
+  people: readonly Readonly<{ id: string; name: string }>[];
+  /** What the register and the job know of the kind's own questions. */
+  defaults: Readonly<Record<string, string | readonly string[]>>;
 }>;
 
-export function PermitDraftForm({ job, words, holder, leads }: Props) {
+export function PermitDraftForm({
+  job,
+  kind,
+  longest_h,
+  words,
+  hazards,
+  precautions,
+  holder,
+  leads,
+  people,
+  defaults,
+}: Props) {
   const [times] = useState(() => {
     const now = Date.now();
-    return { from: local(now), to: local(now + 8 * HOUR_MS) };
+    return { from: local(now), to: local(now + FIRST_LENGTH_h * HOUR_MS) };
   });
   return (
     <ActForm
       act="permit.draft"
-      label="Write a permit"
+      label={kind === "general" ? "Write a permit" : `Write a permit for ${kind}`}
       button="Write the permit"
       tone="strong"
       then="/permits/{permit}"
       fixed={{ job }}
-      toInput={readDraft}
+      toInput={(fields) => ({ ...readDraft(fields), details: readDetails(kind, fields) })}
     >
-      <label className="flex flex-col gap-1">
-        <span className="text-sm font-medium">Holder, who leads this crew</span>
-        <select name="holder" className="select w-full sm:w-72" defaultValue={holder}>
-          {leads.map((one) => (
-            <option key={one.id} value={one.id}>
-              {one.name}
-            </option>
-          ))}
-        </select>
-      </label>
+      <SelectField label="Holder, who leads this crew" name="holder" className="sm:w-72" defaultValue={holder}>
+        {leads.map((one) => (
+          <option key={one.id} value={one.id}>
+            {one.name}
+          </option>
+        ))}
+      </SelectField>
       <TextField label="What may be done, and nothing else" name="words" rows={2} defaultValue={words} />
-      <TextField label="Hazards that remain" name="hazards" rows={2} />
-      <TextField label="Precautions" name="precautions" rows={2} />
+      <TextField label="Hazards that remain" name="hazards" rows={3} defaultValue={hazards} />
+      <TextField label="Precautions" name="precautions" rows={3} defaultValue={precautions} />
       <div className="grid max-w-xl gap-4 sm:grid-cols-2" suppressHydrationWarning>
         <Field
           label="Valid from"
@@ -55,10 +74,11 @@ export function PermitDraftForm({ job, words, holder, leads }: Props) {
           name="validTo_ms"
           type="datetime-local"
           defaultValue={times.to}
-          hint="At most 12 hours."
+          hint={`At most ${longest_h} hours.`}
           suppressHydrationWarning
         />
       </div>
+      <DetailInputs fields={DETAIL_FIELDS[kind]} defaults={defaults} people={people} />
     </ActForm>
   );
 }

@@ -1,31 +1,63 @@
 "use client";
 
 import { ActForm } from "../act/ActForm";
-import { Field } from "../act/Field";
+import { Field, SelectField, Tick } from "../act/Field";
 
-/** One's own lock on the box, or one on every point: the job says which. */
-export function SignOnForm({ permit, points }: { permit: string; points: readonly string[] }) {
+type Props = Readonly<{
+  permit: string;
+  points: readonly string[];
+  /** The work's places among others; who was briefed knows which. */
+  places: readonly string[];
+}>;
+
+/** One's own lock on the box, or one on every point: the job says which. First, where the work is. */
+export function SignOnForm({ permit, points, places }: Props) {
   return (
     <ActForm
       act="permit.sign-on"
       label="Sign on"
       fixed={{ permit }}
       toInput={(fields) => ({
+        answer: String(fields.get("answer") ?? ""),
+        ...(fields.get("briefed") === "on" ? { briefed: true } : {}),
         lock: String(fields.get("lock") ?? ""),
         points: Object.fromEntries(points.map((tag) => [tag, String(fields.get(`point ${tag}`) ?? "")])),
       })}
       pin
       button="Sign on, my lock is on"
       tone="strong"
-      compact
     >
-      {points.length === 0 ? (
-        <Field label="My lock number" name="lock" className="tag w-32" autoComplete="off" />
-      ) : (
-        points.map((tag) => (
-          <Field key={tag} label={`My lock on ${tag}`} name={`point ${tag}`} className="tag w-32" autoComplete="off" />
-        ))
-      )}
+      <Tick name="briefed" label="I have read what may be done, its hazards and precautions" />
+      <div className="flex flex-wrap gap-4">
+        <div className="w-52">
+          <SelectField
+            label="I will work at"
+            name="answer"
+            defaultValue=""
+            hint="The holder asks; a wrong answer is refused."
+          >
+            <option value="">choose</option>
+            {places.map((place) => (
+              <option key={place} value={place}>
+                {place}
+              </option>
+            ))}
+          </SelectField>
+        </div>
+        {points.length === 0 ? (
+          <Field label="My lock number" name="lock" className="tag w-32" autoComplete="off" />
+        ) : (
+          points.map((tag) => (
+            <Field
+              key={tag}
+              label={`My lock on ${tag}`}
+              name={`point ${tag}`}
+              className="tag w-32"
+              autoComplete="off"
+            />
+          ))
+        )}
+      </div>
     </ActForm>
   );
 }

@@ -12,11 +12,23 @@ type Bar = Readonly<{
   state: string;
   runOut: boolean;
   on: number;
+  /** What falls due under it, soonest first. */
+  due: readonly Readonly<{ at_ms: number; what: string }>[];
 }>;
 
 const HOUR_MS = 3_600_000;
 const BACK_MS = 4 * HOUR_MS;
 const AHEAD_MS = 8 * HOUR_MS;
+
+/** What a pin stands for. */
+const PIN_WORDS: Readonly<Record<string, string>> = {
+  retest: "air to be read again",
+  revalidate: "revalidate at the latest",
+  look: "a look of the watch",
+  "watch ends": "the watch without a break ends",
+  call: "speak to the people inside",
+};
+const PINS_MOST = 8;
 
 /** Labels that the now-line would cross, or the right edge cut, are left out. In percent of the strip's width. */
 function hasRoomForLabel(label: number, now: number): boolean {
@@ -82,6 +94,21 @@ export function ShiftStrip({ bars, now_ms, timeZone }: { bars: readonly Bar[]; n
                   </span>
                 )}
               </Link>
+              {bar.due
+                .filter((due) => due.what !== "ends" && due.at_ms <= start + whole)
+                .slice(0, PINS_MOST)
+                .map((due) => (
+                  <Link
+                    key={`${due.what} ${due.at_ms}`}
+                    href={`/permits/${bar.number}`}
+                    aria-label={`${bar.number}: ${PIN_WORDS[due.what]} at ${clock(due.at_ms, timeZone)}`}
+                    title={`${bar.number}: ${PIN_WORDS[due.what]} at ${clock(due.at_ms, timeZone)}`}
+                    className="absolute flex size-6 items-center justify-center"
+                    style={{ left: `calc(${x(due.at_ms)}% - 0.75rem)`, top: `${1.35 + row * 0.72}rem` }}
+                  >
+                    <span className="border-base-content bg-accent block size-2.5 rotate-45 border" />
+                  </Link>
+                ))}
             </li>
           );
         })}

@@ -6,6 +6,7 @@ import type { ReactNode } from "react";
 
 const PLACES = [
   { href: "/", words: "Board" },
+  { href: "/permits", words: "Permits" },
   { href: "/plant", words: "Plant" },
   { href: "/bench", words: "Bench" },
   { href: "/locks", words: "Locks" },
@@ -17,7 +18,7 @@ export function TopBar({ person, roles, children }: { person: string; roles: str
   const path = usePathname();
   const here = (href: string) =>
     href === "/"
-      ? path === "/" || path.startsWith("/jobs") || path.startsWith("/permits")
+      ? path === "/" || path.startsWith("/jobs")
       : path.startsWith(href) || (href === "/locks" && path.startsWith("/boxes"));
   return (
     <header className="no-print border-base-300 flex flex-wrap items-center gap-x-6 gap-y-1 border-b px-4 py-2 md:px-8">

@@ -1,4 +1,5 @@
 import { runAct, type ActAnswer } from "@/server/acts/runAct";
+import { now_ms } from "@/server/clock";
 import { isOwnOrigin, readAtMost } from "@/server/http";
 import { currentPerson } from "@/server/session";
 
@@ -15,7 +16,7 @@ export async function POST(request: Request): Promise<Response> {
   } catch {
     return refuse(400, "The act is not JSON.");
   }
-  const answer = await runAct(envelope, await currentPerson(), Date.now());
+  const answer = await runAct(envelope, await currentPerson(), now_ms());
   return Response.json(answer, { status: answer.ok ? 200 : answer.status });
 }
 

@@ -1,4 +1,7 @@
 import Link from "next/link";
+import type { PermitRequired } from "@/core/hazards/permitsRequired";
+import { kindRule, PERMIT_KINDS, type PermitKind } from "@/core/permit/kinds";
+import { draftDefaults } from "@/server/queries/draftDefaults";
 import { exchangesOf } from "@/server/queries/boxView";
 import { peopleToChoose, type JobView } from "@/server/queries/jobView";
 import { siteTimeZone } from "@/server/siteTime";
@@ -8,9 +11,16 @@ import { Exchanges } from "@/ui/locks/ExchangeForm";
 import { PermitDraftForm } from "@/ui/job/PermitDraftForm";
 import { dayAndClock } from "@/ui/text/when";
 
-export function PermitsStage({ view, person }: { view: JobView; person: Person }) {
+type Props = Readonly<{ view: JobView; person: Person; kind: PermitKind | null }>;
+
+export function PermitsStage({ view, person, kind: asked }: Props) {
   const timeZone = siteTimeZone();
   const mayWrite = person.roles.some((role) => role === "coordinator" || role === "issuer" || role === "holder");
+  const required = draftDefaults(view, "general").required;
+  const kind = asked ?? "general";
+  const rule = kindRule(kind);
+  const defaults = draftDefaults(view, kind);
+  const choices = peopleToChoose();
   const standing = view.isolation && view.isolation.state !== "restored" && view.isolation.state !== "restoring";
   return (
     <div className="space-y-10">
@@ -23,6 +33,7 @@ export function PermitsStage({ view, person }: { view: JobView; person: Person }
             <thead>
               <tr>
                 <th>Permit</th>
+                <th>Kind</th>
                 <th>State</th>
                 <th>Signed on</th>
                 <th>Runs out</th>
@@ -37,7 +48,14 @@ export function PermitsStage({ view, person }: { view: JobView; person: Person }
                       {permit.number}
                     </Link>
                   </td>
-                  <td>{permit.runOut && permit.state === "live" ? <strong>run out</strong> : permit.state}</td>
+                  <td className="whitespace-nowrap">{permit.kind}</td>
+                  <td className="whitespace-nowrap">
+                    {permit.state === "run out" || permit.state === "suspended" ? (
+                      <strong>{permit.state}</strong>
+                    ) : (
+                      permit.state
+                    )}
+                  </td>
                   <td className="num">{permit.on}</td>
                   <td className="num">{dayAndClock(permit.validTo_ms, timeZone)}</td>
                   <td>{permit.words}</td>
@@ -50,7 +68,8 @@ export function PermitsStage({ view, person }: { view: JobView; person: Person }
       <section className="grid gap-10 lg:grid-cols-[minmax(0,1.4fr)_minmax(0,1fr)]">
         <div>
           <h2 className="mb-3 text-lg font-semibold">Write a permit</h2>
-          {!standing && (
+          <KindChoice job={view.number} kind={kind} required={required} />
+          {!standing && rule.isolation && (
             <p>
               A permit stands on an isolation.{" "}
               <Link className="link" href={`/jobs/${view.number}/points`}>
@@ -59,13 +78,22 @@ export function PermitsStage({ view, person }: { view: JobView; person: Person }
               first.
             </p>
           )}
-          {standing && !mayWrite && <p>The holder, an issuer or a coordinator writes the permit.</p>}
-          {standing && mayWrite && (
+          {(standing || !rule.isolation) && !mayWrite && (
+            <p>The holder, an issuer or a coordinator writes the permit.</p>
+          )}
+          {(standing || !rule.isolation) && mayWrite && (
             <PermitDraftForm
+              key={kind}
               job={view.number}
+              kind={kind}
+              longest_h={rule.longest_h}
               words={view.work}
+              hazards={defaults.hazards}
+              precautions={defaults.precautions}
               holder={view.holderId}
-              leads={peopleToChoose().filter(({ roles }) => roles.includes("holder"))}
+              leads={choices.filter(({ roles }) => roles.includes("holder"))}
+              people={choices.map(({ id, name }) => ({ id, name }))}
+              defaults={defaults.details}
             />
           )}
         </div>
@@ -105,6 +133,36 @@ export function PermitsStage({ view, person }: { view: JobView; person: Person }
         </div>
       </section>
     </div>
+  );
+}
+
+/** Which kind is written; those that the hazards ask for come first, with what asked. */
+function KindChoice({ job, kind, required }: { job: string; kind: PermitKind; required: readonly PermitRequired[] }) {
+  const link = (one: PermitKind) => (
+    <Link
+      key={one}
+      href={`/jobs/${job}/permits?kind=${encodeURIComponent(one)}`}
+      aria-current={one === kind ? "true" : undefined}
+      className={`hover:bg-base-200 rounded-sm px-2 py-1 ${one === kind ? "decoration-accent font-semibold underline decoration-2 underline-offset-8" : ""}`}
+    >
+      {one}
+    </Link>
+  );
+  const asked = required.map((one) => one.kind);
+  return (
+    <nav aria-label="Kind of permit" className="mb-5">
+      <p className="flex flex-wrap items-baseline gap-x-2 gap-y-1">
+        <span className="w-20 text-sm opacity-85">required</span>
+        {asked.map(link)}
+      </p>
+      <p className="flex flex-wrap items-baseline gap-x-2 gap-y-1">
+        <span className="w-20 text-sm opacity-85">others</span>
+        {PERMIT_KINDS.filter((one) => !asked.includes(one)).map(link)}
+      </p>
+      <p className="mt-2 text-sm opacity-85">
+        {kindRule(kind).words}. {required.find((one) => one.kind === kind)?.rule}
+      </p>
+    </nav>
   );
 }
 

@@ -1,6 +1,7 @@
 import type { Metadata } from "next";
 import Link from "next/link";
 import { notFound } from "next/navigation";
+import { PERMIT_KINDS, type PermitKind } from "@/core/permit/kinds";
 import { STAGES, type Stage } from "@/core/job/nextAct";
 import { jobView, type JobView } from "@/server/queries/jobView";
 import { requirePerson } from "@/server/session";
@@ -8,6 +9,7 @@ import { requestTime_ms } from "@/server/siteTime";
 import type { Person } from "@/server/signIn";
 import { AskStage } from "./AskStage";
 import { EnergiesStage } from "./EnergiesStage";
+import { HazardsStage } from "./HazardsStage";
 import { KitStage } from "./KitStage";
 import { PermitsStage } from "./PermitsStage";
 import { PointsStage } from "./PointsStage";
@@ -25,6 +27,7 @@ type Params = {
 const WORDS: Readonly<Record<Stage, string>> = {
   ask: "Ask",
   energies: "Energies",
+  hazards: "Hazards",
   points: "Points",
   time: "Time",
   kit: "Kit",
@@ -46,6 +49,7 @@ export default async function StagePage({ params, searchParams }: Params) {
   const many = (value: string | string[] | undefined) => (value === undefined ? [] : [value].flat());
   const extent = { whole: query.region === "whole", open: many(query.open), shut: many(query.shut) };
   const chosen = typeof plan === "string" && /^\d{1,2}$/.test(plan) ? Number(plan) : null;
+  const kind = PERMIT_KINDS.find((one) => one === query.kind) ?? null;
   const stage = STAGES.find((one) => one === asked);
   const view = jobView(number, requestTime_ms());
   if (view === null || stage === undefined) notFound();
@@ -89,7 +93,7 @@ export default async function StagePage({ params, searchParams }: Params) {
           </ol>
         </nav>
       </header>
-      <StageBody stage={stage} view={view} person={person} chosen={chosen} extent={extent} />
+      <StageBody stage={stage} view={view} person={person} chosen={chosen} extent={extent} kind={kind} />
     </div>
   );
 }
@@ -100,12 +104,14 @@ function StageBody({
   person,
   chosen,
   extent,
+  kind,
 }: {
   stage: Stage;
   view: JobView;
   person: Person;
   chosen: number | null;
   extent: Extent;
+  kind: PermitKind | null;
 }) {
   if (view.missingFaces.length > 0 && stage !== "ask") {
     return (
@@ -120,6 +126,8 @@ function StageBody({
       return <AskStage view={view} />;
     case "energies":
       return <EnergiesStage view={view} units={person.units} />;
+    case "hazards":
+      return <HazardsStage view={view} person={person} />;
     case "points":
       return <PointsStage view={view} person={person} chosen={chosen} extent={extent} />;
     case "time":
@@ -129,7 +137,7 @@ function StageBody({
     case "walk":
       return <WalkStage view={view} person={person} phase="isolate" />;
     case "permits":
-      return <PermitsStage view={view} person={person} />;
+      return <PermitsStage view={view} person={person} kind={kind} />;
     case "return":
       return <ReturnStage view={view} person={person} />;
   }
@@ -145,6 +153,7 @@ function progress(view: JobView, stage: Stage): string {
   switch (stage) {
     case "ask":
     case "energies":
+    case "hazards":
     case "time":
     case "kit":
       return "";

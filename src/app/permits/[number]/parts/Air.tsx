@@ -1,0 +1,184 @@
+import { readingWords } from "@/core/permit/logWords";
+import { mayDo, type PermitView } from "@/server/queries/permitView";
+import type { Person } from "@/server/signIn";
+import { ActForm } from "@/ui/act/ActForm";
+import { Field, SelectField } from "@/ui/act/Field";
+import { AirForms } from "@/ui/permit/AirForms";
+import { SampleTimer } from "@/ui/permit/SampleTimer";
+import { clock, span } from "@/ui/text/when";
+
+type Props = Readonly<{ permit: PermitView; person: Person; now_ms: number; timeZone: string }>;
+
+/** The air, point by point, with the one act that comes next; the purge, and instruments that send by themselves. */
+export function Air({ permit, person, now_ms, timeZone }: Props) {
+  if (permit.air === null) return <Detectors permit={permit} person={person} timeZone={timeZone} />;
+  const { state, samples, gases, limits, every_min } = permit.air;
+  const first = state.points.find(({ wants }) => wants !== null) ?? state.points[0];
+  const pocket = state.points.find(({ last }) => (last?.against.length ?? 0) > 0);
+  return (
+    <section aria-labelledby="air" className="space-y-4">
+      <div>
+        <h2 id="air" className="text-lg font-semibold">
+          Air: {state.fit ? "fit" : "not fit to work in"}
+        </h2>
+        <p className="text-sm opacity-85">
+          Oxygen {limits.oxygen.least * 100} to {limits.oxygen.most * 100} %,{" "}
+          {limits.flammableBelow === 0
+            ? "nothing flammable at all"
+            : `flammable below ${limits.flammableBelow * 100} % of the lower limit`}
+          . {Number.isFinite(every_min) ? `Read again every ${every_min} min` : "Read all the time at the edge"}, after
+          every break and stop.
+          {state.until_ms !== null && Number.isFinite(state.until_ms) && (
+            <>
+              {" "}
+              Good until <strong className="num">{clock(state.until_ms, timeZone)}</strong>.
+            </>
+          )}
+        </p>
+      </div>
+      <ul aria-label="Test points" className="border-base-300 divide-base-300 divide-y border-y">
+        {state.points.map(({ point, last, wants }) => (
+          <li key={point} className="grid grid-cols-[minmax(0,1fr)_minmax(0,1.4fr)] gap-x-4 py-2">
+            <span className="font-medium">{point}</span>
+            <span>
+              {last && (
+                <span className="block">
+                  <span className="num">{clock(last.at_ms, timeZone)}</span>, {readingWords(last.reading)}
+                </span>
+              )}
+              {wants === null ? "stands" : <strong>{wants}</strong>}
+            </span>
+          </li>
+        ))}
+      </ul>
+      {mayDo(permit, person, "begin sample") && first && (
+        <AirForms
+          permit={permit.number}
+          points={state.points.map(({ point }) => point)}
+          next={first.point}
+          sample={samples[0] ?? null}
+          gases={gases}
+          now_ms={now_ms}
+        />
+      )}
+      {pocket && mayDo(permit, person, "flush") && (
+        <ActForm
+          act="permit.flush"
+          label="Blow out a pocket"
+          fixed={{ permit: permit.number, point: pocket.point }}
+          button="Blown out"
+          compact
+        >
+          <Field
+            label={`Hose aimed at ${pocket.point} for, s`}
+            name="held_s"
+            inputMode="numeric"
+            autoComplete="off"
+            className="num w-28"
+          />
+        </ActForm>
+      )}
+      <Purge permit={permit} person={person} now_ms={now_ms} />
+      <Detectors permit={permit} person={person} timeZone={timeZone} />
+    </section>
+  );
+}
+
+function Purge({ permit, person, now_ms }: Omit<Props, "timeZone">) {
+  const { purge } = permit;
+  if (purge === null) return null;
+  const may = mayDo(permit, person, "begin purge");
+  return (
+    <div>
+      <h3 className="font-semibold">Purge</h3>
+      <p className="mb-2">
+        {purge.need_s === null
+          ? "This blower never gets the air clean."
+          : `${span(purge.need_s * 1000)} each time, by the longer of rule and sum. `}
+        {purge.running ? (
+          <>
+            Running: <SampleTimer ready_ms={purge.ready_ms!} now_ms={now_ms} done="long enough." />
+          </>
+        ) : purge.done ? (
+          <strong>Done since anybody was last inside.</strong>
+        ) : (
+          <strong>Not done since anybody was last inside.</strong>
+        )}
+      </p>
+      {may && !purge.running && (
+        <ActForm
+          act="permit.begin-purge"
+          label="Begin to purge"
+          fixed={{ permit: permit.number }}
+          button="The blower runs"
+          compact
+        />
+      )}
+      {may && purge.running && (
+        <ActForm
+          act="permit.end-purge"
+          label="End the purge"
+          fixed={{ permit: permit.number }}
+          button="End the purge"
+          compact
+        />
+      )}
+    </div>
+  );
+}
+
+function Detectors({ permit, person, timeZone }: Omit<Props, "now_ms">) {
+  const { detectors, freeDetectors } = permit;
+  const mayPost = person.roles.some((role) => ["gas tester", "fire watch", "attendant", "holder"].includes(role));
+  if (detectors.length === 0 && (freeDetectors.length === 0 || !mayPost)) return null;
+  return (
+    <div>
+      <h3 className="font-semibold">Instruments that send by themselves</h3>
+      {detectors.length > 0 && (
+        <ul aria-label="Posted instruments" className="my-2 space-y-1">
+          {detectors.map(({ id, place, against, silent, sent }) => (
+            <li key={id} className="flex flex-wrap items-baseline gap-x-4">
+              <span className="tag">{id}</span>
+              <span>{place}</span>
+              <span className={silent || against.length > 0 ? "font-semibold" : ""}>
+                {silent ? "silent" : against.length > 0 ? against.join(", ") : "well"}
+              </span>
+              {sent && (
+                <span className="num">
+                  {sent.pressure_Pa !== null
+                    ? `${Number((sent.pressure_Pa / 1e5).toFixed(2))} bar`
+                    : readingWords(sent)}
+                  , battery {Math.round(sent.battery * 100)} %
+                </span>
+              )}
+              {mayPost && permit.state !== "live" && (
+                <ActForm
+                  act="detector.take"
+                  label={`Take ${id} away`}
+                  fixed={{ permit: permit.number, detector: id }}
+                  button="Take away"
+                  compact
+                />
+              )}
+            </li>
+          ))}
+        </ul>
+      )}
+      {mayPost && freeDetectors.length > 0 && !["closed", "cancelled", "work done"].includes(permit.state) && (
+        <ActForm act="detector.post" label="Post a detector" fixed={{ permit: permit.number }} button="Post it" compact>
+          <SelectField label="Detector" name="detector" className="tag w-32">
+            {freeDetectors.map((id) => (
+              <option key={id}>{id}</option>
+            ))}
+          </SelectField>
+          <SelectField label="It stands" name="place" className="w-44">
+            <option>at the edge</option>
+            <option>at head height</option>
+            <option>at the opening</option>
+          </SelectField>
+        </ActForm>
+      )}
+      <p className="sr-only">Times are in {timeZone}.</p>
+    </div>
+  );
+}

@@ -1,0 +1,63 @@
+import { mayDo, type PermitView } from "@/server/queries/permitView";
+import type { Person } from "@/server/signIn";
+import { TickForm } from "@/ui/permit/TickForm";
+
+/** Everything that this kind asks: what the program knows with its evidence, and what somebody still has to look at. */
+export function Asks({ permit, person }: { permit: PermitView; person: Person }) {
+  if (permit.asks.length === 0) return null;
+  const open = permit.asks.filter(({ unmet }) => unmet !== null);
+  const byHand = open.filter(({ byHand }) => byHand);
+  const isOver = ["closed", "cancelled", "work done", "watching", "run out"].includes(permit.state);
+  const canTick = byHand.length > 0 && !isOver && mayDo(permit, person, "tick");
+  const missing = open.filter((ask) => !(canTick && byHand.includes(ask)));
+  const met = permit.asks.filter(({ unmet }) => unmet === null);
+  return (
+    <section aria-labelledby="asked">
+      <h2 id="asked" className="mb-2 text-lg font-semibold">
+        Asked of it:{" "}
+        <span className="num">
+          {met.length} of {permit.asks.length}
+        </span>
+      </h2>
+      {missing.length > 0 && <AskList asks={missing} label="Missing" />}
+      {canTick && (
+        <div className="mt-4">
+          <h3 className="mb-2 font-semibold">To look at on the spot</h3>
+          <TickForm permit={permit.number} open={byHand.map(({ id, words, source }) => ({ id, words, source }))} />
+        </div>
+      )}
+      {met.length > 0 && (
+        <details className="mt-3" open={open.length === 0 && met.length <= MET_OPEN}>
+          <summary className="cursor-pointer">
+            <span className="num">{met.length}</span> met
+          </summary>
+          <div className="mt-2">
+            <AskList asks={met} label="Met" />
+          </div>
+        </details>
+      )}
+    </section>
+  );
+}
+const MET_OPEN = 6;
+
+function AskList({ asks, label }: { asks: PermitView["asks"]; label: string }) {
+  return (
+    <ul aria-label={label} className="border-base-300 divide-base-300 divide-y border-y">
+      {asks.map(({ id, words, unmet, source }) => (
+        <li key={id} className="grid grid-cols-[5rem_1fr] gap-x-3 py-2">
+          <span className={unmet === null ? "" : "font-semibold"}>{unmet === null ? "met" : "missing"}</span>
+          <span className="max-w-prose">
+            {words}
+            {unmet !== null && <span className="block">{capital(unmet)}.</span>}
+            {source !== "practice" && <span className="block text-sm opacity-80">{source}</span>}
+          </span>
+        </li>
+      ))}
+    </ul>
+  );
+}
+
+function capital(text: string): string {
+  return text.charAt(0).toUpperCase() + text.slice(1);
+}

@@ -1,0 +1,215 @@
+import type { ReactNode } from "react";
+import { mayDo, type PermitView } from "@/server/queries/permitView";
+import type { Person } from "@/server/signIn";
+import { ActForm } from "@/ui/act/ActForm";
+import { Field, SelectField, TextField } from "@/ui/act/Field";
+import { SignOnForm } from "@/ui/locks/SignOnForm";
+import { IssueForm } from "@/ui/permit/IssueForm";
+import { NextDayForm } from "@/ui/permit/NextDayForm";
+
+type Props = Readonly<{ permit: PermitView; person: Person }>;
+
+/** An act that a person signs, with the words they sign under. */
+function Block({ heading, words, children }: { heading: string; words: string; children: ReactNode }) {
+  return (
+    <div className="border-base-content border-t-2 pt-3">
+      <h2 className="text-lg font-semibold">{heading}</h2>
+      <p className="mb-3">{words}</p>
+      {children}
+    </div>
+  );
+}
+
+/** The signatures that this person may give now; the server decides again when they do. */
+export function SigningActs({ permit, person }: Props) {
+  const fixed = { permit: permit.number };
+  const may = (type: Parameters<typeof mayDo>[2]) => mayDo(permit, person, type);
+  const isHolder = permit.holderId === person.id;
+  const isOn = permit.signOns.some((signOn) => signOn.personId === person.id && signOn.off_ms === null);
+  const plain = (act: string, label: string, button: string, strong = false) => (
+    <ActForm act={act} label={label} fixed={fixed} pin button={button} tone={strong ? "strong" : "plain"} compact />
+  );
+  const told = (act: string, label: string, field: string, button: string, strong = false) => (
+    <ActForm act={act} label={label} fixed={fixed} pin button={button} tone={strong ? "strong" : "plain"}>
+      <TextField label={field} name="words" rows={2} />
+    </ActForm>
+  );
+  const acts: ReactNode[] = [];
+  const add = (key: string, heading: string, words: string, form: ReactNode) =>
+    acts.push(
+      <Block key={key} heading={heading} words={words}>
+        {form}
+      </Block>,
+    );
+  if (isOn) {
+    add(
+      "off",
+      "Sign off",
+      "Tools out, you are clear. Take your own lock off the box.",
+      plain("permit.sign-off", "Sign off", "Sign off, my lock is off", true),
+    );
+  }
+  const inCrew = isHolder || permit.job.holderId === person.id || permit.job.crewIds.includes(person.id);
+  if (permit.state === "live" && !isOn && inCrew && permit.kind !== "safeguard bypass") {
+    add(
+      "on",
+      "Sign on",
+      permit.pointsToLock.length > 0
+        ? "Read what may be done. Hang a lock of your own on every point, then sign."
+        : "Read what may be done. Hang your own lock on the box, then sign.",
+      <SignOnForm
+        permit={permit.number}
+        points={permit.pointsToLock}
+        places={[...permit.places, ...permit.decoys].sort()}
+      />,
+    );
+  }
+  if (may("check") && !isHolder) {
+    add(
+      "check",
+      "Check",
+      "You have read it against the job, its isolation and the drawings.",
+      plain("permit.check", "Check", "It is right", true),
+    );
+  }
+  if (may("authorise") && !isHolder) {
+    add(
+      "authorise",
+      "Authorise",
+      "You answer for this part of the plant, and let this work be prepared.",
+      plain("permit.authorise", "Authorise", "Authorise the permit", true),
+    );
+  }
+  if (may("approve") && permit.approval.length > 0 && !permit.isApproved) {
+    add(
+      "approve",
+      "Approve for safety",
+      `Because: ${permit.approval.join("; ")}.`,
+      told("permit.approve", "Approve", "What you approve, and on what terms", "Approve the permit", true),
+    );
+  }
+  if (may("issue") && !isHolder) {
+    add(
+      "issue",
+      "Issue",
+      "You have checked the site: the points are locked, the place is safe for this work.",
+      <IssueForm permit={permit.number} />,
+    );
+  }
+  if (may("accept")) {
+    add(
+      "accept",
+      "Accept",
+      "You have read it, you keep to its words, you brief the crew.",
+      plain("permit.accept", "Accept", "Accept the permit", true),
+    );
+  }
+  if (may("resume") && !isHolder && permit.stop?.type === "stopped") {
+    add(
+      "resume",
+      "Let work go on",
+      "You have looked yourself: what stopped it is over, and everything that is asked holds.",
+      told("permit.resume", "Resume", "What you found", "Let work go on", true),
+    );
+  }
+  if (may("end break") && permit.stop?.type === "break begun") {
+    add(
+      "end-break",
+      "End the break",
+      "Everybody is back, and the air is read again where it counts.",
+      plain("permit.end-break", "End the break", "Go on with the work", true),
+    );
+  }
+  if (may("revalidate") && !isHolder && permit.revalidation !== null) {
+    add(
+      "revalidate",
+      "Revalidate",
+      "A shift has changed: you have looked at the place, and the permit stands for the next one.",
+      told("permit.revalidate", "Revalidate", "What you found", "Revalidate for this shift", true),
+    );
+  }
+  if (may("begin break") && isHolder) {
+    add(
+      "break",
+      "Break",
+      "Nobody works until it ends. A fire watch stays.",
+      <ActForm act="permit.begin-break" label="Begin a break" fixed={fixed} button="Begin a break" compact />,
+    );
+  }
+  if (may("hand back")) {
+    add(
+      "back",
+      "Hand back",
+      "The work has ended, everybody is signed off, the place is clean.",
+      plain("permit.hand-back", "Hand back", "Hand back"),
+    );
+  }
+  if (may("inspect") && !isHolder && !permit.isInspected) {
+    add(
+      "inspect",
+      "Inspect",
+      "Go there. Nothing is left behind, and it is safe to give back.",
+      told("permit.inspect", "Inspect", "What you found", "I have inspected the place", true),
+    );
+  }
+  if (may("close") && !isHolder && permit.isInspected) {
+    add(
+      "close",
+      "Close",
+      "It was inspected. Everything that went out is back.",
+      plain("permit.close", "Close", "Close the permit", true),
+    );
+  }
+  if (may("cancel") && permit.state !== "run out") {
+    add(
+      "cancel",
+      "Cancel",
+      "Nobody works on it; a new one is written when needed.",
+      plain("permit.cancel", "Cancel", "Cancel the permit"),
+    );
+  }
+  const mayWrite = person.roles.some((role) => role === "coordinator" || role === "issuer" || role === "holder");
+  const canGoOn = !["draft", "checked", "cancelled"].includes(permit.state) && permit.job.state === "open";
+  if (mayWrite && canGoOn && permit.next.length === 0) {
+    add(
+      "next-day",
+      "The next day",
+      "A day's work takes a new number, linked to this one.",
+      <NextDayForm permit={permit.number} />,
+    );
+  }
+  if (acts.length > 0) return acts;
+  const waiting: Readonly<Record<string, string>> = {
+    draft: "A coordinator or an issuer checks it.",
+    checked: "An issuer authorises it.",
+    authorised: "An issuer goes there and issues it.",
+    issued: `${permit.holder} accepts it.`,
+    suspended: "An issuer looks, and lets the work go on.",
+    watching: "The fire watch keeps watching.",
+    "work done": "An issuer inspects and closes it.",
+  };
+  return (
+    <p className="border-base-content border-t-2 pt-3">{waiting[permit.state] ?? "Nothing to do here for you now."}</p>
+  );
+}
+
+/** Anybody may stop the work, from wherever they read this. */
+export function StopWork({ permit }: { permit: PermitView }) {
+  if (permit.state !== "live" && permit.state !== "suspended") return null;
+  return (
+    <details className="border-error border-2 px-3 py-2">
+      <summary className="cursor-pointer text-lg font-semibold">Stop this work</summary>
+      <p className="mt-1 mb-3">Anybody may, at once, without a PIN. Say why; it is kept.</p>
+      <ActForm act="permit.stop" label="Stop the work" fixed={{ permit: permit.number }} button="Stop" tone="strong">
+        <SelectField label="What it is" name="cause">
+          <option value="stop-work">Something is wrong with the work</option>
+          <option value="area alarm">Alarm in the area</option>
+          <option value="weather">Weather</option>
+          <option value="gas">Gas</option>
+          <option value="clash">Another job</option>
+        </SelectField>
+        <Field label="What you saw" name="reason" autoComplete="off" />
+      </ActForm>
+    </details>
+  );
+}

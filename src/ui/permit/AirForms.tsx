@@ -1,0 +1,100 @@
+"use client";
+
+import { ActForm } from "../act/ActForm";
+import { Field, SelectField } from "../act/Field";
+import { SampleTimer } from "./SampleTimer";
+
+type Sample = Readonly<{ point: string; ready_ms: number; instrument: string }>;
+
+/** Begins a sample, then, at the same place on the screen, takes its reading: one point at a time, with gloves on. */
+export function AirForms({
+  permit,
+  points,
+  next,
+  sample,
+  gases,
+  now_ms,
+}: {
+  permit: string;
+  points: readonly string[];
+  /** The point that wants reading first. */
+  next: string;
+  sample: Sample | null;
+  gases: readonly string[];
+  now_ms: number;
+}) {
+  if (sample === null) {
+    return (
+      <ActForm
+        act="permit.begin-sample"
+        label="Begin a sample"
+        fixed={{ permit }}
+        button="Begin the sample"
+        tone="strong"
+      >
+        <div className="grid gap-4 sm:grid-cols-3">
+          <SelectField key={next} label="Test point" name="point" defaultValue={next} className="h-12">
+            {points.map((point) => (
+              <option key={point} value={point}>
+                {point}
+              </option>
+            ))}
+          </SelectField>
+          <Field label="Instrument" name="instrument" autoComplete="off" className="tag h-12" />
+          <SelectField label="Sensor for what burns" name="sensor" className="h-12">
+            <option value="catalytic">catalytic</option>
+            <option value="infrared">infrared</option>
+          </SelectField>
+        </div>
+      </ActForm>
+    );
+  }
+  return (
+    <ActForm
+      key={sample.point}
+      act="permit.read-air"
+      label="Read the air"
+      fixed={{ permit, point: sample.point }}
+      toInput={(fields) => ({
+        oxygen_percent: fields.get("oxygen_percent"),
+        flammable_percent: fields.get("flammable_percent"),
+        toxics_ppm: Object.fromEntries(gases.map((gas) => [gas, fields.get(`toxics_ppm.${gas}`)])),
+      })}
+      pin
+      button="Sign the reading"
+      tone="strong"
+    >
+      <p>
+        <strong className="tag whitespace-normal">{sample.point}</strong>, with{" "}
+        <span className="tag">{sample.instrument}</span>:{" "}
+        <SampleTimer ready_ms={sample.ready_ms} now_ms={now_ms} done="read it now." />
+      </p>
+      <div className="grid gap-4 sm:grid-cols-3">
+        <Field
+          label="Oxygen, %"
+          name="oxygen_percent"
+          inputMode="decimal"
+          autoComplete="off"
+          className="num h-14 text-xl"
+        />
+        <Field
+          label="Flammable, % of the lower limit"
+          name="flammable_percent"
+          inputMode="decimal"
+          autoComplete="off"
+          className="num h-14 text-xl"
+        />
+        {gases.map((gas) => (
+          <Field
+            key={gas}
+            label={`${gas.charAt(0).toUpperCase()}${gas.slice(1)}, ppm`}
+            name={`toxics_ppm.${gas}`}
+            inputMode="decimal"
+            autoComplete="off"
+            className="num h-14 text-xl"
+          />
+        ))}
+      </div>
+    </ActForm>
+  );
+}

@@ -1,0 +1,31 @@
+"use client";
+
+import { ActForm } from "../act/ActForm";
+import { TextField } from "../act/Field";
+
+/** Issued on the spot; its copies are known by where they hang. */
+export function IssueForm({ permit }: { permit: string }) {
+  return (
+    <ActForm
+      act="permit.issue"
+      label="Issue"
+      fixed={{ permit }}
+      toInput={(fields) => ({
+        copies: String(fields.get("copies") ?? "")
+          .split("\n")
+          .map((line) => line.trim())
+          .filter(Boolean),
+      })}
+      pin
+      button="Issue the permit"
+      tone="strong"
+    >
+      <TextField
+        label="Where its copies hang, one a line"
+        name="copies"
+        rows={2}
+        hint="Each is brought back before it is closed."
+      />
+    </ActForm>
+  );
+}

@@ -1,0 +1,170 @@
+import { SUBSTANCES } from "../../core/atmosphere/substances";
+import { HOT_WORKS } from "../../core/permit/details";
+import type { PermitKind } from "../../core/permit/kinds";
+import { AFTER_WATCHES } from "../../core/rules/hotWork";
+import { readNumber } from "../../core/units/readNumber";
+
+/** One question of a kind's form. `scale` turns what is typed into SI. */
+export type DetailField = Readonly<{
+  name: string;
+  label: string;
+  as: "text" | "area" | "number" | "tick" | "select" | "ticks" | "lines" | "date" | "time";
+  options?: readonly Readonly<{ value: string; words: string }>[];
+  hint?: string;
+  scale?: number;
+  /** Takes the whole width. */
+  wide?: boolean;
+  /** Used where neither the register nor the job knows better. */
+  initial?: string;
+  group: string;
+}>;
+
+const options = (values: readonly string[]) => values.map((value) => ({ value, words: value }));
+const GASES = options(SUBSTANCES.map(({ name }) => name));
+
+const SAMPLING: readonly DetailField[] = [
+  { name: "hose_m", label: "Sampling hose, m", as: "number", initial: "0", group: "Gas test" },
+  { name: "bore_m", label: "Its bore, mm", as: "number", scale: 1e-3, initial: "4", group: "Gas test" },
+  {
+    name: "pump_m3_s",
+    label: "Sampling pump, l/min",
+    as: "number",
+    scale: 1e-3 / 60,
+    initial: "0.5",
+    group: "Gas test",
+  },
+  { name: "t90_s", label: "Sensor settles in, s (T90)", as: "number", initial: "30", group: "Gas test" },
+];
+const SPOT: readonly DetailField[] = [
+  { name: "x_m", label: "Where, x in m", as: "number", group: "Where" },
+  { name: "y_m", label: "Where, y in m", as: "number", group: "Where" },
+];
+
+/** What each kind asks besides what every permit says. */
+export const DETAIL_FIELDS: Readonly<Record<PermitKind, readonly DetailField[]>> = {
+  general: [],
+  "hot work": [
+    { name: "works", label: "Kind of hot work", as: "ticks", options: options(HOT_WORKS), group: "The work" },
+    { name: "inEquipment", label: "In or on equipment, isolated for hot work", as: "tick", group: "The work" },
+    { name: "welders", label: "People with a flame or arc", as: "number", initial: "1", group: "The work" },
+    ...SPOT,
+    { name: "level_m", label: "Level, m", as: "number", group: "Where" },
+    { name: "height_m", label: "Above the floor, m", as: "number", initial: "0", group: "Where" },
+    { name: "levels", label: "Levels that sparks can reach", as: "number", initial: "1", group: "Fire watch" },
+    { name: "outOfSight", label: "One person cannot see all of it", as: "tick", group: "Fire watch" },
+    {
+      name: "afterWatch",
+      label: "Watch afterwards",
+      as: "select",
+      wide: true,
+      options: AFTER_WATCHES.map(({ id, words }) => ({ value: id, words: `${id}: ${words}` })),
+      group: "Fire watch",
+    },
+    { name: "noCylinders", label: "No gas cylinders are used", as: "tick", group: "Cylinders" },
+    { name: "cylinders_m", label: "Cylinders from the work, m", as: "number", initial: "0", group: "Cylinders" },
+    {
+      name: "points",
+      label: "Places where the air is tested, one a line",
+      as: "lines",
+      initial: "at the work\nat the edge, low",
+      group: "Gas test",
+    },
+    { name: "gases", label: "Gases that may be there", as: "ticks", options: GASES, group: "Gas test" },
+    ...SAMPLING,
+  ],
+  "confined space entry": [
+    { name: "space", label: "The space", as: "text", group: "The space" },
+    { name: "badAir", label: "Its air may be bad", as: "tick", initial: "on", group: "The space" },
+    { name: "engulfing", label: "Something may bury or drown", as: "tick", initial: "on", group: "The space" },
+    { name: "trapping", label: "Walls or floors that narrow and trap", as: "tick", group: "The space" },
+    { name: "otherHazard", label: "Another serious hazard", as: "tick", initial: "on", group: "The space" },
+    { name: "otherWords", label: "Which", as: "text", group: "The space" },
+    { name: "volume_m3", label: "Volume, m³", as: "number", group: "The space" },
+    { name: "depth_m", label: "Depth, m", as: "number", group: "The space" },
+    { name: "travel_m", label: "How far people go in, m", as: "number", initial: "0", group: "The space" },
+    { name: "corners", label: "Corners", as: "number", initial: "0", group: "The space" },
+    { name: "ducts", label: "Duct mouths", as: "number", initial: "0", group: "The space" },
+    { name: "chimneys", label: "Openings at the top", as: "number", initial: "1", group: "Ventilation" },
+    { name: "blower_m3_s", label: "Blower, m³/h", as: "number", scale: 1 / 3600, group: "Ventilation" },
+    { name: "bends", label: "Bends in its hose", as: "number", initial: "0", group: "Ventilation" },
+    {
+      name: "ventilation",
+      label: "Tag of the fan, if it is the plant's",
+      as: "text",
+      hint: "No other job may then switch it off.",
+      group: "Ventilation",
+    },
+    { name: "gases", label: "Gases that may be there", as: "ticks", options: GASES, group: "Gas test" },
+    ...SAMPLING,
+    { name: "most", label: "Entrants at a time", as: "number", initial: "2", group: "People" },
+    { name: "talk_min", label: "Minutes between calls", as: "number", initial: "10", group: "People" },
+    { name: "rescue", label: "Rescue plan", as: "area", group: "People" },
+    { name: "rehearsed_ms", label: "Last rehearsed on", as: "date", group: "People" },
+  ],
+  "line break": [
+    { name: "line", label: "The line", as: "text", group: "The line" },
+    { name: "flange", label: "First flange", as: "text", group: "The line" },
+    {
+      name: "release",
+      label: "Where what is left comes out, and where it is led",
+      as: "area",
+      group: "The line",
+    },
+  ],
+  "electrical work": [
+    { name: "voltage_V", label: "Voltage, V", as: "number", group: "The conductors" },
+    { name: "gloves", label: "Insulating gloves, number", as: "text", group: "The conductors" },
+    { name: "sanction", label: "Sanction for test: earths come off for it", as: "tick", group: "The conductors" },
+    { name: "live", label: "It stays live", as: "tick", group: "The conductors" },
+    { name: "liveReason", label: "Why it cannot be dead", as: "area", group: "The conductors" },
+  ],
+  "work at height": [
+    { name: "height_m", label: "Height, m", as: "number", group: "The height" },
+    { name: "protection", label: "What keeps people from falling", as: "area", group: "The height" },
+    { name: "harnesses", label: "Harness numbers, one a line", as: "lines", group: "The height" },
+  ],
+  "pressure test": [
+    {
+      name: "medium",
+      label: "With",
+      as: "select",
+      options: options(["water", "gas"]),
+      hint: "Water holds little energy; gas asks for distance and an approver.",
+      group: "The test",
+    },
+    { name: "pressure_Pa", label: "Test pressure, bar over the outside", as: "number", scale: 1e5, group: "The test" },
+    { name: "volume_m3", label: "Volume, m³", as: "number", group: "The test" },
+    { name: "gamma", label: "Ratio of heat capacities of the gas", as: "number", initial: "1.4", group: "The test" },
+    { name: "gauge", label: "Gauge, number", as: "text", group: "The test" },
+    ...SPOT,
+  ],
+  "safeguard bypass": [
+    { name: "safeguard", label: "The safeguard", as: "text", group: "The bypass" },
+    { name: "owner", label: "Who answers for it", as: "select", group: "The bypass" },
+    { name: "why", label: "Why", as: "area", group: "The bypass" },
+    { name: "compensation", label: "What is done instead", as: "area", group: "The bypass" },
+    { name: "until_ms", label: "Back at the latest", as: "time", group: "The bypass" },
+  ],
+};
+
+/** The details as the server takes them, from what a form holds. What is no number goes as typed: the server says so. */
+export function readDetails(kind: PermitKind, form: FormData): Record<string, unknown> {
+  const details: Record<string, unknown> = { kind };
+  for (const { name, as, scale = 1 } of DETAIL_FIELDS[kind]) {
+    const raw = String(form.get(name) ?? "");
+    if (as === "tick") details[name] = form.get(name) === "on";
+    else if (as === "ticks") details[name] = form.getAll(name);
+    else if (as === "lines")
+      details[name] = raw
+        .split("\n")
+        .map((line) => line.trim())
+        .filter(Boolean);
+    else if (as === "date" || as === "time") {
+      if (raw !== "") details[name] = new Date(raw).getTime();
+    } else if (as === "number" && raw.trim() !== "") {
+      const read = readNumber(raw);
+      details[name] = read.ok ? read.value * scale : raw;
+    } else if (as !== "number") details[name] = raw;
+  }
+  return details;
+}
