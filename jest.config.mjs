@@ -1,6 +1,8 @@
 /** @type {import('jest').Config} */
 const config = {
   testEnvironment: "node",
+  // Wide, for a machine whose speed changes several-fold: a hang is still found.
+  testTimeout: 120_000,
   roots: ["<rootDir>/src", "<rootDir>/tests"],
   testPathIgnorePatterns: ["/node_modules/", "<rootDir>/tests/e2e/"],
   modulePathIgnorePatterns: ["<rootDir>/.next/", "<rootDir>/.lantern/"],

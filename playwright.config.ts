@@ -1,5 +1,20 @@
 import { defineConfig } from "@playwright/test";
 
+/**
+ * A zone in which it is between seven and eight in the morning now: the next shift change is six hours off whenever the
+ * tests run. Servers and browsers take it over.
+ */
+function morningZone(now: Date): string {
+  const MORNING_HOUR = 7;
+  const west = now.getUTCHours() - MORNING_HOUR;
+  // Zones reach from twelve hours west to fourteen east; these names count westwards.
+  const hours = west > 12 ? west - 24 : west;
+  return hours === 0 ? "Etc/GMT" : `Etc/GMT${hours > 0 ? "+" : ""}${hours}`;
+}
+
+// Workers read this file again, maybe in another hour.
+process.env.TZ = process.env.LANTERN_MORNING_ZONE ??= morningZone(new Date());
+
 export default defineConfig({
   testDir: "./tests/e2e",
   // Wide, for a machine whose speed changes several-fold: a hang is still found.

@@ -68,11 +68,11 @@ test("a figure is attached to a job with its inputs, worked out by the server; n
   const form = page.getByRole("form", { name: "Attach the figure" });
   await form.getByLabel("Number").fill("J-9999");
   await form.getByLabel("Note").fill("Drive of the agitator");
-  await form.getByRole("button").click();
+  await form.locator('button[type="submit"]').click();
   await expect(page.getByRole("alert").filter({ hasText: "There is no job or permit J-9999" })).toBeVisible();
   await expect(form.getByLabel("Note")).toHaveValue("Drive of the agitator");
   await form.getByLabel("Number").fill("P-0001");
-  await form.getByRole("button").click();
+  await form.locator('button[type="submit"]').click();
   await expect(form.getByLabel("Number")).toHaveValue("");
   await page.goto("/permits/P-0001");
   const kept = page.getByRole("region", { name: "Attached figures" });

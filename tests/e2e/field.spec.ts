@@ -94,10 +94,10 @@ test("a whole walk on a phone, the network cut in the middle, and a lock that no
   await jonas.context().setOffline(false);
   const send = jonas.getByRole("form", { name: "Send what is kept" });
   await send.getByLabel("Your PIN").fill("0000");
-  await send.getByRole("button").click();
+  await send.locator('button[type="submit"]').click();
   await expect(jonas.getByText("The PIN is not right. Nothing was changed.")).toBeVisible();
   await send.getByLabel("Your PIN").fill(PIN);
-  await send.getByRole("button").click();
+  await send.locator('button[type="submit"]').click();
   await expect(item(`lock ${second.subject}`).getByText("Done", { exact: true })).toBeVisible();
   const conflict = jonas.getByRole("region", { name: `No longer fits: lock ${first.subject}` });
   await expect(conflict.getByText(/is already done, by Odalys Brenn/)).toBeVisible();
@@ -110,7 +110,7 @@ test("a whole walk on a phone, the network cut in the middle, and a lock that no
   const hangs = conflict.getByRole("form", { name: `My lock hangs there too: lock ${first.subject}` });
   await hangs.getByLabel("What is so on the spot").fill("Both locks on one hasp.");
   await hangs.getByLabel("Your PIN").fill(PIN);
-  await hangs.getByRole("button").click();
+  await hangs.locator('button[type="submit"]').click();
   await expect(conflict).toHaveCount(0);
   await expect(jonas.getByRole("region", { name: "Kept on this device" })).toHaveCount(0);
   const hung = () =>

@@ -36,11 +36,11 @@ test("a plan with every kind of shortfall is pinned, struck, answered for and ap
   const change = maren.getByRole("form", { name: "Pin or strike a device" });
   await change.getByLabel("Device").fill("V-9999");
   await change.getByLabel("Reason").fill("the coupling guard is off anyway");
-  await change.getByRole("button").click();
+  await change.locator('button[type="submit"]').click();
   await expect(change.getByRole("alert")).toContainText("Unknown tag V-9999");
   await expect(change.getByLabel("Device")).toHaveValue("V-9999");
   await change.getByLabel("Device").fill("Q-211");
-  await change.getByRole("button").click();
+  await change.locator('button[type="submit"]').click();
   const points = maren.getByRole("region", { name: "Points", exact: true });
   await expect(points.getByRole("row").filter({ hasText: "Q-211" })).toContainText("Pinned by the planner");
 
@@ -49,7 +49,7 @@ test("a plan with every kind of shortfall is pinned, struck, answered for and ap
   await change.getByLabel("Device").fill("V-3071");
   await change.getByLabel("To be").selectOption("struck");
   await change.getByLabel("Reason").fill("the spindle is seized");
-  await change.getByRole("button").click();
+  await change.locator('button[type="submit"]').click();
   await expect(points.getByRole("row").filter({ hasText: "V-3071" })).toHaveCount(0);
   await expect(maren.getByRole("listitem").filter({ hasText: "V-3071 struck out" })).toBeVisible();
 
@@ -113,7 +113,7 @@ test("a plan with every kind of shortfall is pinned, struck, answered for and ap
   await signe.goto("/jobs/J-0004/points");
   const accept = signe.getByRole("form", { name: "Accept deviations" });
   await accept.getByLabel("Your PIN").fill("4711");
-  await accept.getByRole("button").click();
+  await accept.locator('button[type="submit"]').click();
   await expect(accept.getByRole("alert")).toContainText("name at least one way");
   for (const way of await accept.locator("[name=way]").all()) await way.check();
   await accept.getByLabel(/gauge and an open bleed in view/i).check();
@@ -122,7 +122,7 @@ test("a plan with every kind of shortfall is pinned, struck, answered for and ap
     .getByLabel("Why this is acceptable")
     .fill("Relief header purged and at ambient; vessel open to air first.");
   await accept.getByLabel("Your PIN").fill("4711");
-  await accept.getByRole("button").click();
+  await accept.locator('button[type="submit"]').click();
   await expect(signe.getByText("Each was accepted by an approver")).toBeVisible();
   await expect(signe.getByText(/Signe Aldane, .*Relief header purged/).first()).toBeVisible();
 

@@ -11,6 +11,9 @@ import { seededRandom } from "../support/seededRandom";
 import { expect, openSite, PIN, SITE_TIMEOUT_MS, test as shared, type Site } from "./site";
 import { approvedJob, done, read, stepsOf, walkByPost, workAt } from "./work";
 
+/** Said by whoever was briefed. */
+const KNOWS = { answer: "M-204A", briefed: true };
+
 /** 50 in the usual run, seeded, so that it says the same everywhere; `npm run test:long` runs ten times as many. */
 const RACES = 50 * Number(process.env.LANTERN_RUNS ?? 1);
 const MOST_CLIENTS = 50;
@@ -117,7 +120,7 @@ test("many clients at once over HTTP: exactly one wins each race, the others are
     } else if (kind === "one act") {
       // The same act sent again and again, as by a phone that got no answer.
       const actId = randomUUID();
-      const input = { permit, lock: "P-RACE" };
+      const input = { permit, lock: "P-RACE", ...KNOWS };
       const same = Array.from({ length: clients }, () => ({
         cookie: cookie.petra,
         type: "permit.sign-on",
@@ -135,7 +138,7 @@ test("many clients at once over HTTP: exactly one wins each race, the others are
         Array.from({ length: clients }, (_, i) => ({
           cookie: cookie.petra,
           type: "permit.sign-on",
-          input: { permit, lock: `P-RACE-${i % 3}` },
+          input: { permit, lock: `P-RACE-${i % 3}`, ...KNOWS },
         })),
       );
       expectOneWinner(answers, ["already signed on", "lock in use"]);
@@ -152,7 +155,7 @@ test("many clients at once over HTTP: exactly one wins each race, the others are
         site,
         Array.from({ length: clients }, (_, i) =>
           i % 2
-            ? { cookie: cookie.petra, type: "permit.sign-on", input: { permit, lock: "P-RACE" } }
+            ? { cookie: cookie.petra, type: "permit.sign-on", input: { permit, lock: "P-RACE", ...KNOWS } }
             : { cookie: cookie.maren, type: "test.start", input: { test: lift } },
         ),
       );
@@ -160,6 +163,7 @@ test("many clients at once over HTTP: exactly one wins each race, the others are
         "already signed on",
         "people on",
         "wrong state",
+        "work stopped",
         "isolation not proven",
         "under test",
         "lock in use",
@@ -176,6 +180,7 @@ test("many clients at once over HTTP: exactly one wins each race, the others are
         await done(maren, "box.take-off", { box, lock: `C-${box}` });
         await walkByPost(as, site, isolation, "test");
         await done(maren, "box.hang", { box, role: "coordinator", lock: `C-${box}` });
+        await done(await as("Idris Halloway"), "permit.resume", { permit, words: "The test is over." });
       }
     }
     expectSound(site);

@@ -12,6 +12,14 @@ const SCREENS: Readonly<Record<string, readonly string[]>> = {
     "/jobs/J-0001/return",
     "/permits/P-0001",
   ],
+  "the permits": [
+    "/permits",
+    "/permits?kind=safeguard+bypass&state=",
+    "/permits/P-0002",
+    "/jobs/J-0007/hazards",
+    "/jobs/J-0003/hazards",
+    "/jobs/J-0007/permits?kind=confined%20space%20entry",
+  ],
   "the locks": ["/locks?lock=C-01", "/locks/register", "/boxes/B-0001", "/jobs/J-0001/walk"],
   "the plant and the ledger": ["/plant", "/plant/X-210", "/plant/import", "/store", "/ledger", "/nowhere"],
   "the bench": [
@@ -47,6 +55,8 @@ test("the field screens fit a phone: nothing runs off the side, targets are larg
   for (const [who, screen] of [
     ["Sunniva Rask", "/jobs/J-0002/walk"],
     ["Petra Quillon", "/permits/P-0001"],
+    ["Nils Harrow", "/permits/P-0002"],
+    ["Edda Morrow", "/permits/P-0002"],
     ["Maren Tolve", "/boxes/B-0001"],
     ["Maren Tolve", "/locks?lock=C-01"],
   ] as const) {

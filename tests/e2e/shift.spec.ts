@@ -1,5 +1,5 @@
 import { expect, PIN, post, sign, test } from "./site";
-import { done, read, walkByPost, workAt } from "./work";
+import { done, on, read, walkByPost, workAt } from "./work";
 
 const FACE = {
   place: "AG-230",
@@ -21,7 +21,7 @@ test("a crew of six hands over to the next: all locks on before any is off, ever
     crew: [...DAY, ...NIGHT],
   });
   for (const [i, name] of DAY.entries()) {
-    await done(await as(name), "permit.sign-on", { permit, lock: `DAY-${i + 1}` });
+    await on(await as(name), permit, "AG-230", `DAY-${i + 1}`);
   }
   const petra = await as(DAY[0]!);
   await petra.goto(`/permits/${permit}`);
@@ -42,14 +42,14 @@ test("a crew of six hands over to the next: all locks on before any is off, ever
   const button = form.getByRole("button");
   await button.click();
   await expect(form.getByRole("alert")).toContainText(`${NIGHT[3]}: The PIN is not right`);
-  const on = () =>
+  const whoIsOn = () =>
     read<{ name: string }>(
       site,
       `SELECT p.name FROM personal_locks l JOIN people p ON p.id = l.person_id JOIN permits t ON t.id = l.permit_id
        WHERE t.number = ? AND l.off_at_ms IS NULL ORDER BY p.name`,
       permit,
     ).map(({ name }) => name);
-  expect(on()).toEqual([...DAY].sort());
+  expect(whoIsOn()).toEqual([...DAY].sort());
   await form
     .getByRole("listitem", { name: `In place of ${DAY[3]}` })
     .getByLabel("PIN of who comes")
@@ -57,7 +57,7 @@ test("a crew of six hands over to the next: all locks on before any is off, ever
   await button.click();
   await expect(petra.getByText("Bram Ostler, leads")).toBeVisible();
   await expect(petra.getByText("Signed on now: 6")).toBeVisible();
-  expect(on()).toEqual([...NIGHT].sort());
+  expect(whoIsOn()).toEqual([...NIGHT].sort());
 
   // No moment without a lock: who came is on since no later than who went is off.
   const [gap] = read<{ gap: number }>(
@@ -92,14 +92,14 @@ test("points are lifted for a test only over nobody, signed for, and locked and 
     crew: ["Petra Quillon"],
   });
   const petra = await as("Petra Quillon");
-  await done(petra, "permit.sign-on", { permit, lock: "P-TEST" });
+  await on(petra, permit, "M-204A", "P-TEST");
   await petra.goto(`/jobs/${job}/walk`);
   await petra.getByText("Lift points for a test, jogging or positioning").click();
   const ask = petra.getByRole("form", { name: "Ask for a temporary restore" });
   await ask.getByRole("checkbox", { name: "Q-207" }).check();
   await ask.getByLabel("What is tested").fill("Which way does it turn?");
   await ask.getByLabel("Your PIN").fill(PIN);
-  await ask.getByRole("button").click();
+  await ask.locator('button[type="submit"]').click();
   const card = petra.getByRole("region", { name: /^Temporary restore T-\d+$/ });
   await expect(card.getByText("still on: Petra Quillon")).toBeVisible();
   const test = (await card.getAttribute("aria-label"))!.split(" ").at(-1)!;
@@ -118,7 +118,7 @@ test("points are lifted for a test only over nobody, signed for, and locked and 
   await maren.goto(`/jobs/${job}/walk`);
   await sign(maren, `Start ${test}`);
   await expect(maren.getByRole("heading", { name: "Lifted for a test" })).toBeVisible();
-  const late = await post(petra, "permit.sign-on", { permit, lock: "P-TEST" });
+  const late = await post(petra, "permit.sign-on", { permit, lock: "P-TEST", answer: "M-204A", briefed: true });
   expect(late.status).toBe(409);
 
   // The coordinator's lock comes off, the box opens, and every step is done; the proof is a new one.
@@ -139,7 +139,9 @@ test("points are lifted for a test only over nobody, signed for, and locked and 
   await maren.goto(`/boxes/${box}`);
   await sign(maren, "Hang my lock on the box", { "My lock number": `C-${box}` });
   await expect(maren.getByText("coordinator, first on and last off")).toBeVisible();
-  await done(petra, "permit.sign-on", { permit, lock: "P-TEST" });
+  // What stopped it is over: the issuer lets the work go on.
+  await done(await as("Idris Halloway"), "permit.resume", { permit, words: "The test is over; all is proved again." });
+  await on(petra, permit, "M-204A", "P-TEST");
   const paper = await petra.request.get(`/jobs/${job}/certificate`);
   expect(paper.headers()["content-type"]).toBe("application/pdf");
 });

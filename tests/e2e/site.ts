@@ -8,10 +8,20 @@ import { join, resolve } from "node:path";
 export const PIN = "4711";
 const HOME = resolve(import.meta.dirname, "../..");
 
-export type Site = { url: string; data: string; lantern: (...args: string[]) => { status: number; out: string } };
+export type Site = {
+  url: string;
+  data: string;
+  lantern: (...args: string[]) => { status: number; out: string };
+  /** Kills the server, as a power cut would, and starts it again on the same data. */
+  restart: () => Promise<void>;
+};
 
 /** A server of its own on a freshly made demo database, for as long as it is used. */
-export async function openSite(give: (site: Site) => Promise<void>, port: number): Promise<void> {
+export async function openSite(
+  give: (site: Site) => Promise<void>,
+  port: number,
+  more: Readonly<Record<string, string>> = {},
+): Promise<void> {
   const data = mkdtempSync(join(tmpdir(), "lantern-e2e-"));
   const env = {
     ...process.env,
@@ -19,6 +29,7 @@ export async function openSite(give: (site: Site) => Promise<void>, port: number
     LANTERN_DEMO: "1",
     LANTERN_HOME: HOME,
     NEXT_TELEMETRY_DISABLED: "1",
+    ...more,
   };
   const lantern = (...args: string[]) => {
     const done = spawnSync("node", [join(HOME, ".lantern/admin.mjs"), ...args], {
@@ -33,17 +44,28 @@ export async function openSite(give: (site: Site) => Promise<void>, port: number
   const next = join(HOME, "node_modules/next/dist/bin/next");
   // An idle connection that the server closes just as the client takes it up again is reset: here none is closed.
   const where = ["-p", String(port), "-H", "127.0.0.1", "--keepAliveTimeout", String(SITE_IDLE_MS)];
-  const server = spawn("node", [next, "start", ...where], { cwd: HOME, env });
-  await new Promise<void>((ready, failed) => {
-    server.stdout.on("data", (text) => String(text).includes("Ready") && ready());
-    server.stderr.on("data", (text) => process.stderr.write(String(text)));
-    server.once("exit", (code) => failed(new Error(`the server stopped with ${code}`)));
-  });
-  await give({ url: `http://127.0.0.1:${port}`, data, lantern });
-  server.removeAllListeners("exit");
-  const ended = new Promise((done) => server.once("exit", done));
-  server.kill("SIGKILL");
-  await ended;
+  const start = async () => {
+    const server = spawn("node", [next, "start", ...where], { cwd: HOME, env });
+    await new Promise<void>((ready, failed) => {
+      server.stdout.on("data", (text) => String(text).includes("Ready") && ready());
+      server.stderr.on("data", (text) => process.stderr.write(String(text)));
+      server.once("exit", (code) => failed(new Error(`the server stopped with ${code}`)));
+    });
+    return server;
+  };
+  const stop = async (server: Awaited<ReturnType<typeof start>>) => {
+    server.removeAllListeners("exit");
+    const ended = new Promise((done) => server.once("exit", done));
+    server.kill("SIGKILL");
+    await ended;
+  };
+  let server = await start();
+  const restart = async () => {
+    await stop(server);
+    server = await start();
+  };
+  await give({ url: `http://127.0.0.1:${port}`, data, lantern, restart });
+  await stop(server);
   rmSync(data, { recursive: true, force: true });
 }
 
@@ -86,7 +108,16 @@ export async function sign(page: Page, form: string, fields: Record<string, stri
   const within = page.getByRole("form", { name: form, exact: true });
   for (const [label, value] of Object.entries(fields)) await within.getByLabel(label).fill(value);
   await within.getByLabel("Your PIN").fill(PIN);
-  await within.getByRole("button").click();
+  // What had been typed before may be back, with a button of its own to drop it.
+  await within.locator('button[type="submit"]').click();
+}
+
+/** Signs on by the screen: read the briefing, say where one works, hang a lock. */
+export async function signOn(page: Page, place: string, lock: string): Promise<void> {
+  const form = page.getByRole("form", { name: "Sign on", exact: true });
+  await form.getByRole("checkbox", { name: /I have read/ }).check();
+  await form.getByLabel("I will work at").selectOption(place);
+  await sign(page, "Sign on", { "My lock number": lock });
 }
 
 /** Posts an act directly, as somebody who leaves the screens aside. */

@@ -1,4 +1,4 @@
-import { expect, sign, test } from "./site";
+import { expect, sign, signOn, test } from "./site";
 import { walk } from "./walk";
 
 test("a job from asking to closing, each act by the person whose it is, and all of it in the ledger", async ({
@@ -51,8 +51,13 @@ test("a job from asking to closing, each act by the person whose it is, and all 
   await petra.getByRole("button", { name: "Write the permit" }).click();
   await expect(petra).toHaveURL(/\/permits\/P-\d+/);
   const permit = /P-\d+/.exec(petra.url())![0];
+  await maren.goto(`/permits/${permit}`);
+  await sign(maren, "Check");
+  await expect(maren.getByText("checked", { exact: true })).toBeVisible();
   const idris = await as("Idris Halloway");
   await idris.goto(`/permits/${permit}`);
+  await sign(idris, "Authorise");
+  await expect(idris.getByText("authorised", { exact: true })).toBeVisible();
   await sign(idris, "Issue");
   await expect(idris.getByRole("alert").filter({ hasText: "is not proven" })).toBeVisible();
 
@@ -69,21 +74,21 @@ test("a job from asking to closing, each act by the person whose it is, and all 
   await petra.reload();
   await sign(petra, "Accept");
   // Nobody hangs a lock before the coordinator's; each has their own.
-  await sign(petra, "Sign on", { "My lock number": "P-18" });
+  await signOn(petra, "P-204A", "P-18");
   await expect(petra.getByRole("alert").filter({ hasText: "coordinator's lock is not on the box" })).toBeVisible();
   await maren.goto(`/jobs/${job}/walk`);
   await maren.getByRole("link", { name: /^Box B-\d+$/ }).click();
-  await sign(maren, "Hang my lock on the box", { "My lock number": "C-02" });
+  await sign(maren, "Hang my lock on the box", { "My lock number": "C-03" });
   await expect(maren.getByText("coordinator, first on and last off")).toBeVisible();
   const box = maren.url();
-  await sign(petra, "Sign on", { "My lock number": "P-18" });
+  await signOn(petra, "P-204A", "P-18");
   await expect(petra.getByText("Signed on now: 1")).toBeVisible();
   const tomas = await as("Tomas Veyron");
   await tomas.goto(`/permits/${permit}`);
-  await sign(tomas, "Sign on", { "My lock number": "P-18" });
+  await signOn(tomas, "P-204A", "P-18");
   await expect(tomas.getByRole("alert").filter({ hasText: "Lock P-18 belongs to Petra Quillon" })).toBeVisible();
   await expect(tomas.getByLabel("My lock number")).toHaveValue("P-18");
-  await sign(tomas, "Sign on", { "My lock number": "T-77" });
+  await signOn(tomas, "P-204A", "T-77");
   await expect(tomas.getByText("Signed on now: 2")).toBeVisible();
 
   // Nothing comes back while anybody is on.
@@ -105,14 +110,15 @@ test("a job from asking to closing, each act by the person whose it is, and all 
   await sign(petra, "Sign off");
   await expect(petra.getByText("Signed on now: 0")).toBeVisible();
   await sign(petra, "Hand back");
-  await expect(petra.getByText("handed back", { exact: true })).toBeVisible();
+  await expect(petra.getByText("work done", { exact: true })).toBeVisible();
   await idris.reload();
+  await sign(idris, "Inspect", { "What you found": "Clean; nothing left behind." });
   await sign(idris, "Close");
   await expect(idris.getByText("closed", { exact: true })).toBeVisible();
 
   // Return, once the coordinator's lock is off the box; then close.
   await maren.goto(box);
-  await sign(maren, "Take C-02 off the box");
+  await sign(maren, "Take C-03 off the box");
   await expect(maren.getByText("No lock hangs on it.")).toBeVisible();
   await maren.goto(`/jobs/${job}/return`);
   await sign(maren, "Start the return");
@@ -127,11 +133,14 @@ test("a job from asking to closing, each act by the person whose it is, and all 
   await maren.goto(`/ledger?find=${permit}`);
   for (const act of [
     "permit.draft",
+    "permit.check",
+    "permit.authorise",
     "permit.issue",
     "permit.accept",
     "permit.sign-on",
     "permit.sign-off",
     "permit.hand-back",
+    "permit.inspect",
     "permit.close",
   ]) {
     await expect(maren.getByRole("cell", { name: act, exact: false }).first()).toBeVisible();

@@ -20,11 +20,11 @@ test("a point under live work is swapped only with the proof that nobody loses a
   await form.getByLabel("Lock number").fill("X-230");
   await form.getByLabel("Reason").fill("the isolator is wanted for a test");
   await form.getByLabel("Your PIN").fill("4711");
-  await form.getByRole("button").click();
+  await form.locator('button[type="submit"]').click();
   await expect(form.getByRole("alert")).toContainText("this point is CPL-230");
   await form.getByLabel("Plate reads").fill("CPL-230");
   await form.getByLabel("Your PIN").fill("4711");
-  await form.getByRole("button").click();
+  await form.locator('button[type="submit"]').click();
   await expect(sunniva.getByText(/Lock CPL-230 in place of Q-211/)).toBeVisible();
   await expect(sunniva.getByLabel("Lift the lock from")).toHaveText("CPL-230");
   expect(site.lantern("verify").out).toContain("The ledger is whole");

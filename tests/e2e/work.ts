@@ -82,6 +82,18 @@ export async function walkByPost(
   }
 }
 
+/** Checked, authorised and issued, by whom it takes. */
+export async function signedToIssue(as: As, permit: string): Promise<void> {
+  await done(await as("Maren Tolve"), "permit.check", { permit });
+  await done(await as("Idris Halloway"), "permit.authorise", { permit });
+  await done(await as("Idris Halloway"), "permit.issue", { permit });
+}
+
+/** Signs on as somebody who was briefed. */
+export async function on(page: Page, permit: string, place: string, lock: string): Promise<void> {
+  await done(page, "permit.sign-on", { permit, lock, answer: place, briefed: true });
+}
+
 /** A job whose isolation is proven, with the coordinator's lock on its box and a live permit. */
 export async function workAt(
   as: As,
@@ -100,7 +112,7 @@ export async function workAt(
     validFrom_ms: Date.now() - 1000,
     validTo_ms: Date.now() + 8 * HOUR_MS,
   });
-  await done(await as("Idris Halloway"), "permit.issue", { permit });
+  await signedToIssue(as, permit!);
   await done(lead, "permit.accept", { permit });
   return { ...made, permit: permit! };
 }

@@ -10,7 +10,7 @@ import { ledgerHead } from "../../src/server/ledger/append";
 import { loadBox } from "../../src/server/store/boxStore";
 import { loadIsolation } from "../../src/server/store/isolationStore";
 import { liveJobs } from "../../src/server/store/liveJobs";
-import { loadPermit } from "../../src/server/store/permitStore";
+import { permitNow } from "../../src/server/store/permitFacts";
 import { currentPlant } from "../../src/server/store/plantStore";
 import { replay, stateOf } from "../support/replay";
 import { propertyRuns } from "../support/runs";
@@ -117,7 +117,10 @@ class Model {
             validTo_ms: this.site.clock_ms + 8 * 3_600_000,
           });
         }
+        await this.act("cora", "permit.check", { permit });
+        await this.act("isa", "permit.authorise", { permit });
         await this.act("isa", "permit.issue", { permit });
+        await this.act("isa", "permit.resume", { permit, words: "Looked at." });
         return this.act("hal", "permit.accept", { permit });
       }
       case "sign on":
@@ -150,6 +153,7 @@ class Model {
         return (
           permit &&
           (await this.act(worker, "permit.hand-back", { permit })) &&
+          (await this.act("isa", "permit.inspect", { permit, words: "Clean." })) &&
           this.act("isa", "permit.close", { permit })
         );
       case "start return":
@@ -279,7 +283,10 @@ function expectPromises(site: TestSite, before: readonly Held[]): void {
     expect(owners.map(({ ownerId }) => ownerId)).toEqual([personId]);
   }
   for (const { number } of db.select().from(isolations).all()) checkIsolation(loadIsolation(db, number)!.life);
-  for (const { number } of db.select().from(permits).all()) checkPermit(loadPermit(db, number)!.life, true);
+  for (const { number } of db.select().from(permits).all()) {
+    const { now, facts } = permitNow(db, number, site.clock_ms)!;
+    checkPermit(now, facts, site.clock_ms);
+  }
 }
 
 test("whatever people do in whatever order, the promises of the lock box hold, and the ledger gives the same state again", async () => {

@@ -213,6 +213,7 @@ describe("the box and its people", () => {
     await site.done("cora", "box.hang", { box, role: "department", person: "colin", lock: "D-1" });
     await site.done("cora", "box.take-off", own);
     await site.done("hal", "permit.hand-back", { permit });
+    await site.done("isa", "permit.inspect", { permit, words: "Clean, nothing left." });
     await site.done("isa", "permit.close", { permit });
     expect(await site.refused("cora", "return.start", { isolation })).toMatch(/still locked by colin/);
     await site.done("colin", "box.take-off", { box, lock: "D-1" });
@@ -243,6 +244,8 @@ describe("the box and its people", () => {
       validFrom_ms: site.clock_ms - HOUR_MS,
       validTo_ms: site.clock_ms + HOUR_MS,
     });
+    await site.done("cora", "permit.check", { permit });
+    await site.done("isa", "permit.authorise", { permit });
     await site.done("isa", "permit.issue", { permit });
     await site.done("hal", "permit.accept", { permit });
     expect(await site.refused("hal", "permit.sign-on", { permit, lock: "H-1" })).toMatch(
@@ -292,7 +295,7 @@ describe("the box and its people", () => {
       pairs: [pair("hal", "hob", "H-2"), pair("wim", "will", "W-2", "0000")],
     });
     expect(bad).toMatchObject({ ok: false, status: 403, field: "pairs.1.toPin" });
-    expect(await site.refused("cora", "permit.hand-back", { permit })).toMatch(/may not hand back/);
+    expect(await site.refused("cora", "permit.hand-back", { permit })).toMatch(/Only its holder, hal/);
     await site.done("hal", "permit.hand-over", {
       permit,
       pairs: [pair("hal", "hob", "H-2"), pair("wim", "will", "W-2")],
@@ -336,7 +339,7 @@ describe("a temporary restore", () => {
     await site.done("hal", "permit.sign-off", { permit });
     await site.done("cora", "test.start", { test });
     expect(await site.refused("hal", "permit.sign-on", { permit, lock: "H-1" })).toMatch(
-      /is lifted for a test|not proven/,
+      /is stopped: Its isolation is proven: .* is testing/,
     );
     // The box opens when the coordinator's lock is off it; that one may come off though the permit is live: nobody is on.
     const [opens] = site.open(isolation);
@@ -348,10 +351,9 @@ describe("a temporary restore", () => {
     await site.walk(isolation, { first: "ivo", second: "vera", people: 1 });
     expect(lifeOf(isolation).state).toBe("proven");
     expect(locked(isolation)).toContain("Q");
-    expect(await site.refused("hal", "permit.sign-on", { permit, lock: "H-1" })).toMatch(
-      /coordinator's lock is not on/,
-    );
     await site.done("cora", "box.hang", { box, role: "coordinator", lock: `C-${box}` });
+    expect(await site.refused("hal", "permit.sign-on", { permit, lock: "H-1" })).toMatch(/is stopped/);
+    await site.done("isa", "permit.resume", { permit, words: "The test is over, all is proved." });
     await site.done("hal", "permit.sign-on", { permit, lock: "H-1" });
   });
 });

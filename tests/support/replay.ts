@@ -3,6 +3,7 @@ import { ACTS } from "../../src/server/acts/acts";
 import type { Db } from "../../src/server/db/database";
 import { ledger, people } from "../../src/server/db/schema";
 import { appendToLedger, type LedgerEntry } from "../../src/server/ledger/append";
+import { CLOCK, moveByClock } from "../../src/server/store/settlePermits";
 import { toPerson } from "../../src/server/signIn";
 
 /** Tables that acts write; people are not made by acts, and sessions are no fact of the plant. */
@@ -20,6 +21,7 @@ const TABLES = [
   "standing_locks",
   "permits",
   "permit_isolations",
+  "permit_log",
   "personal_locks",
   "gear",
   "earths_on",
@@ -59,7 +61,8 @@ export function replay(from: Db, to: Db, files: unknown): string {
   for (const row of from.select().from(ledger).orderBy(asc(ledger.seq)).all()) {
     const { v: _, seq: __, ...entry } = JSON.parse(row.body) as Body;
     to.transaction((tx) => {
-      if (entry.outcome === "done") {
+      if (entry.by === CLOCK) moveByClock(tx, entry.subject, entry.recordedAt_ms);
+      else if (entry.outcome === "done") {
         const act = ACTS.get(entry.type)!;
         const input = act.input.parse(withSecrets(entry.type, entry.input, files));
         const person = toPerson(

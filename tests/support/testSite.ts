@@ -7,7 +7,7 @@ import { eq } from "drizzle-orm";
 import type { Competence, Role } from "../../src/core/people/roles";
 import { runAct, type ActAnswer } from "../../src/server/acts/runAct";
 import { openDatabase, type Db } from "../../src/server/db/database";
-import { people } from "../../src/server/db/schema";
+import { jobs, people, permits } from "../../src/server/db/schema";
 import { soundReport } from "../../src/core/locks/soundReport";
 import { toPerson } from "../../src/server/signIn";
 import { loadIsolation } from "../../src/server/store/isolationStore";
@@ -66,8 +66,22 @@ export class TestSite {
     if (row === undefined) throw new Error(`nobody is called ${signIn}`);
     this.clock_ms += this.step_ms;
     const { pin = PIN, actId = randomUUID(), ...rest } = more;
-    const envelope = { version: 1, actId, type, input, ...(pin ? { pin } : {}), ...rest };
+    const said = type === "permit.sign-on" ? { ...this.#briefed(input), ...(input as object) } : input;
+    const envelope = { version: 1, actId, type, input: said, ...(pin ? { pin } : {}), ...rest };
     return runAct(envelope, toPerson(row), this.clock_ms, this.db, this.headFile);
+  }
+
+  /** Signs on as somebody who was briefed and knows where the work is, unless the test says otherwise. */
+  #briefed(input: unknown): object {
+    const { permit } = input as { permit: string };
+    const job = this.db
+      .select({ job: jobs.job })
+      .from(permits)
+      .innerJoin(jobs, eq(jobs.id, permits.jobId))
+      .where(eq(permits.number, permit))
+      .get();
+    const { faces } = JSON.parse(job?.job ?? '{"faces":[]}') as { faces: { place: string }[] };
+    return { briefed: true, answer: faces[0]?.place ?? "nowhere" };
   }
 
   async done(signIn: string, type: string, input: unknown): Promise<Record<string, string | number | null>> {

@@ -116,6 +116,8 @@ export async function atWork(
     validTo_ms: site.clock_ms + 8 * HOUR_MS,
     holder: p.holder ?? "hal",
   });
+  await site.done("cora", "permit.check", { permit });
+  await site.done("isa", "permit.authorise", { permit });
   await site.done("isa", "permit.issue", { permit });
   await site.done(p.holder ?? "hal", "permit.accept", { permit });
   return { ...made, permit: String(permit) };

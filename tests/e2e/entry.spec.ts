@@ -1,0 +1,157 @@
+import type { PermitDetails } from "../../src/core/permit/details";
+import { air, HOUR_MS, MINUTE_MS, sees, test } from "./moving";
+import { expect, post, sign } from "./site";
+import { approvedJob, done, on, walkByPost } from "./work";
+
+test("an entry with a pocket of gas in one corner: everybody out, purged, tested, in again", async ({
+  as,
+  site,
+  clock,
+}) => {
+  test.setTimeout(900_000);
+  const { job, isolation, box } = await approvedJob(as, site, {
+    title: "Scrape the day tank",
+    face: { place: "T-235", how: ["enter"] },
+    lead: "Bram Ostler",
+    crew: ["Bram Ostler", "Mika Thorne"],
+  });
+  await walkByPost(as, site, isolation);
+  const maren = await as("Maren Tolve");
+  await done(maren, "box.hang", { box, role: "coordinator", lock: `C-${box}` });
+  await done(maren, "hazard.conditions", { job, weather: "Dry", tools: "scraper", inspected: "scraper" });
+  await maren.goto(`/jobs/${job}/hazards`);
+  // Each hazard is kept, but for one that does not apply, with its reason.
+  const keep = maren.getByRole("form", { name: /^Keep: / });
+  const burn = maren.getByRole("listitem").filter({ hasText: "What eats skin and eyes" });
+  if ((await burn.count()) > 0) {
+    await burn.getByText("Does not apply").click();
+    await burn.getByRole("button", { name: "Reject" }).click();
+    await expect(burn.getByRole("alert").filter({ hasText: "rejected with a reason" })).toBeVisible();
+    await burn.getByLabel("Why it does not apply").fill("Oil only.");
+    await burn.getByRole("button", { name: "Reject" }).click();
+    await expect(burn).toContainText("does not apply by Maren Tolve: Oil only.");
+  }
+  for (let left = await keep.count(); left > 0; left--) {
+    await keep.first().locator('button[type="submit"]').click();
+    await expect(keep).toHaveCount(left - 1);
+  }
+  await expect(maren.getByText("Everything is decided.")).toBeVisible();
+  await expect(maren.getByRole("link", { name: "confined space entry" })).toBeVisible();
+
+  const bram = await as("Bram Ostler");
+  const details: Partial<PermitDetails> = {
+    kind: "confined space entry",
+    space: "T-235",
+    badAir: true,
+    engulfing: true,
+    depth_m: 2.4,
+    travel_m: 0,
+    corners: 1,
+    ducts: 0,
+    volume_m3: 20,
+    chimneys: 1,
+    blower_m3_s: 0.5,
+    bends: 0,
+    gases: ["hydrogen sulphide"],
+    most: 2,
+    talk_min: 15,
+    rescue: "Winch at the manhole.",
+    rehearsed_ms: clock.now_ms - 30 * 24 * HOUR_MS,
+  };
+  const { permit } = await done(bram, "permit.draft", {
+    job,
+    words: "Scrape the wall of the day tank.",
+    hazards: "Oil film; heat.",
+    precautions: "Blinds in; blower on.",
+    validFrom_ms: clock.now_ms,
+    validTo_ms: clock.now_ms + 8 * HOUR_MS,
+    details,
+  });
+  const P = { permit: permit! };
+  await done(maren, "permit.check", P);
+  const idris = await as("Idris Halloway");
+  await done(idris, "permit.authorise", P);
+  await bram.goto(`/permits/${permit}`);
+  const round = bram.getByRole("form", { name: "Looked at" });
+  for (const tick of await round.getByRole("checkbox").all()) await tick.check();
+  await sign(bram, "Looked at");
+  await expect(round).toHaveCount(0);
+  await done(idris, "permit.issue", P);
+
+  const nils = await as("Nils Harrow");
+  const purge = async () => {
+    await done(nils, "permit.begin-purge", P);
+    expect((await post(nils, "permit.end-purge", P)).body.code).toBe("purge too short");
+    await clock.on(21 * MINUTE_MS);
+    await done(nils, "permit.end-purge", P);
+  };
+  await purge();
+  await nils.goto(`/permits/${permit}`);
+  const points = await nils
+    .getByRole("list", { name: "Test points" })
+    .getByRole("listitem")
+    .locator("span.font-medium")
+    .allInnerTexts();
+  expect(points).toHaveLength(5);
+  const clean = { "hydrogen sulphide": 0 };
+  await air(clock, nils, permit!, points, clean);
+  const kaspar = await as("Kaspar Lind");
+  await done(kaspar, "permit.take-post", { ...P, post: "attendant" });
+  await done(bram, "permit.accept", P);
+  await on(bram, permit!, "T-235", "B-1");
+  await on(await as("Mika Thorne"), permit!, "T-235", "B-2");
+
+  // The attendant lets them in, one after the other, and speaks to them.
+  await kaspar.goto(`/permits/${permit}`);
+  const letIn = kaspar.getByRole("form", { name: "Let in" });
+  for (const name of ["Bram Ostler", "Mika Thorne"]) {
+    await letIn.getByLabel("Who goes in").selectOption({ label: name });
+    await letIn.locator('button[type="submit"]').click();
+    await expect(kaspar.getByRole("form", { name: `${name} out` })).toBeVisible();
+  }
+  await expect(kaspar.getByText("Inside now: 2 of at most 2")).toBeVisible();
+  await clock.on(10 * MINUTE_MS);
+  await kaspar.getByRole("form", { name: "Spoken to" }).locator('button[type="submit"]').click();
+
+  // A pocket in the low corner.
+  const corner = points.at(-1)!;
+  expect(corner).toBe("corner 1 low");
+  await done(nils, "permit.begin-sample", { ...P, point: corner, instrument: "GI-03" });
+  await clock.on(2 * MINUTE_MS);
+  await nils.reload();
+  const reading = nils.getByRole("form", { name: "Read the air" });
+  await reading.getByLabel("Oxygen, %").fill("20.4");
+  await reading.getByLabel("Flammable, % of the lower limit").fill("18");
+  await reading.getByLabel("Hydrogen sulphide, ppm").fill("2");
+  await sign(nils, "Read the air");
+  // The attendant's open page says it without being touched.
+  await expect(kaspar.getByText("Stop. Everybody out.")).toBeVisible();
+  await expect(kaspar.getByText("Still inside: Bram Ostler, Mika Thorne.")).toBeVisible();
+  expect((await post(idris, "permit.resume", { ...P, words: "fine" })).body.code).toBe("still inside");
+  for (const name of ["Bram Ostler", "Mika Thorne"]) {
+    await kaspar
+      .getByRole("form", { name: `${name} out` })
+      .getByRole("button")
+      .click();
+    await expect(kaspar.getByRole("form", { name: `${name} out` })).toHaveCount(0);
+  }
+  await expect(kaspar.getByText("Everybody is accounted for.", { exact: false })).toBeVisible();
+  await nils.reload();
+  const flush = nils.getByRole("form", { name: "Blow out a pocket" });
+  await flush.getByLabel(/Hose aimed at corner 1 low/).fill("90");
+  await flush.locator('button[type="submit"]').click();
+  expect((await post(idris, "permit.resume", { ...P, words: "fine" })).body.code).toBe("asks unmet");
+  await purge();
+  expect((await post(idris, "permit.resume", { ...P, words: "fine" })).body.code).toBe("asks unmet");
+  await air(clock, nils, permit!, points, clean);
+  await idris.goto(`/permits/${permit}`);
+  await sign(idris, "Resume", { "What you found": "Sludge under the coil taken out; purged; every point read." });
+  await sees(idris, "live");
+  await kaspar.reload();
+  await letIn.getByLabel("Who goes in").selectOption({ label: "Bram Ostler" });
+  await letIn.locator('button[type="submit"]').click();
+  await expect(kaspar.getByText("Inside now: 1 of at most 2")).toBeVisible();
+  await kaspar.getByRole("form", { name: "Bram Ostler out" }).locator('button[type="submit"]').click();
+  expect((await post(kaspar, "permit.leave-post", { ...P, post: "attendant" })).status).toBe(200);
+  expect(site.lantern("verify").out).toContain("The ledger is whole");
+});

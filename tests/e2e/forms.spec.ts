@@ -1,0 +1,103 @@
+import type { Page } from "@playwright/test";
+import { expectNoAxeViolation } from "./axe";
+import { expect, openSite, SITE_TIMEOUT_MS, test as shared, type Site } from "./site";
+import { read } from "./work";
+
+/** A site of its own: its server is killed under the form. */
+const test = shared.extend<object, { site: Site }>({
+  site: [
+    async ({}, use, worker) => openSite(use, 4300 + worker.parallelIndex),
+    { scope: "worker", timeout: SITE_TIMEOUT_MS },
+  ],
+});
+
+/** Tabs on until something with this name has the focus; by keyboard only. */
+async function tabTo(page: Page, name: RegExp): Promise<void> {
+  for (let i = 0; i < 120; i++) {
+    await page.keyboard.press("Tab");
+    const focused = await page.evaluate(() => {
+      const at = document.activeElement as HTMLInputElement | null;
+      return [at?.labels?.[0]?.innerText, at?.getAttribute("aria-label"), at?.innerText].filter(Boolean).join(" ");
+    });
+    if (name.test(focused)) return;
+  }
+  throw new Error(`nothing called ${name} takes the focus`);
+}
+
+test("a permit is written by keyboard alone; faults stand at their fields and in a summary; nothing typed is lost", async ({
+  as,
+  site,
+}) => {
+  const petra = await as("Petra Quillon");
+  const page = "/jobs/J-0001/permits?kind=hot%20work";
+  await petra.goto(page);
+  const form = petra.getByRole("form", { name: "Write a permit for hot work" });
+  await tabTo(petra, /^What may be done/);
+  await petra.keyboard.press("Control+A");
+  await petra.keyboard.type("Weld the cracked bracket.");
+  await tabTo(petra, /^Hazards that remain/);
+  await petra.keyboard.type("Sparks.");
+  await tabTo(petra, /^People with a flame or arc/);
+  await petra.keyboard.press("Control+A");
+  await petra.keyboard.type("two");
+  await tabTo(petra, /^Write the permit$/);
+  await petra.keyboard.press("Enter");
+
+  // All faults at once: a summary that leads to each, and words at each field, which name it to a screen reader.
+  const summary = form.getByRole("alert");
+  await expect(summary).toContainText("fields want mending");
+  const wanted = [
+    /The precautions is missing/,
+    /say what kind of hot work it is/,
+    /People with a flame or arc is not a number/,
+  ];
+  for (const words of wanted) await expect(summary.getByRole("button", { name: words })).toBeVisible();
+  const welders = form.getByLabel("People with a flame or arc");
+  await expect(welders).toHaveAttribute("aria-invalid", "true");
+  await expect(welders).toHaveAccessibleDescription(/is not a number/);
+  await expect(form.getByRole("group", { name: "Kind of hot work" })).toContainText("say what kind of hot work it is");
+  await expect(form.getByLabel("What may be done")).toHaveValue("Weld the cracked bracket.");
+  await expectNoAxeViolation(petra, page);
+  await summary.getByRole("button", { name: wanted[2]! }).focus();
+  await petra.keyboard.press("Enter");
+  await expect(welders).toBeFocused();
+  await petra.keyboard.press("Control+A");
+  await petra.keyboard.type("1");
+  await form.getByLabel("Precautions").focus();
+  await petra.keyboard.type("Screens; wet floor.");
+  await form.getByRole("checkbox", { name: "welding" }).focus();
+  await petra.keyboard.press("Space");
+  await form.getByLabel("No gas cylinders are used").focus();
+  await petra.keyboard.press("Space");
+
+  // The session is gone: said so, and everything typed is back after signing in again.
+  const cookies = await petra.context().cookies();
+  await petra.context().clearCookies();
+  await form.getByRole("button", { name: "Write the permit" }).press("Enter");
+  await expect(summary).toContainText("You are not signed in");
+  await petra.context().addCookies(cookies);
+  const expectBack = async () => {
+    await petra.goto(page);
+    await expect(form.getByText("What you had typed is back.")).toBeVisible();
+    await expect(form.getByLabel("What may be done")).toHaveValue("Weld the cracked bracket.");
+    await expect(form.getByLabel("Precautions")).toHaveValue("Screens; wet floor.");
+    await expect(form.getByRole("checkbox", { name: "welding" })).toBeChecked();
+    await expect(form.getByLabel("No gas cylinders are used")).toBeChecked();
+  };
+  await expectBack();
+  // The server is killed and comes back.
+  await site.restart();
+  await expectBack();
+  await form.getByRole("button", { name: "Write the permit" }).press("Enter");
+  await expect(petra).toHaveURL(/\/permits\/P-\d+$/);
+  const permit = /P-\d+/.exec(petra.url())![0];
+  const [row] = read<{ details: string }>(site, "SELECT details_json AS details FROM permits WHERE number = ?", permit);
+  expect(JSON.parse(row!.details)).toMatchObject({ kind: "hot work", works: ["welding"], welders: 1 });
+
+  // Once it is written nothing comes back, and no PIN was ever kept.
+  await petra.goto(page);
+  await expect(form.getByLabel("What may be done")).toBeVisible();
+  await expect(form.getByText("What you had typed is back.")).toHaveCount(0);
+  const kept = await petra.evaluate(() => JSON.stringify(localStorage));
+  expect(kept).not.toContain("pin");
+});

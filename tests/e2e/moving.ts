@@ -1,0 +1,52 @@
+import type { Page } from "@playwright/test";
+import { expect, openSite, SITE_TIMEOUT_MS, test as shared, type Site } from "./site";
+import { done } from "./work";
+
+export const MINUTE_MS = 60_000;
+export const HOUR_MS = 3_600_000;
+
+/** The server's clock, moved on from where it is. */
+export class Clock {
+  offset_ms = 0;
+  constructor(private readonly site: Site) {}
+  get now_ms(): number {
+    return Date.now() + this.offset_ms;
+  }
+  async on(ms: number): Promise<void> {
+    this.offset_ms += ms;
+    const moved = await fetch(`${this.site.url}/api/test-clock`, {
+      method: "POST",
+      body: JSON.stringify({ offset_ms: this.offset_ms }),
+    });
+    expect(moved.status).toBe(200);
+  }
+}
+
+/** A site of its own, whose clock the test moves. */
+export const test = shared.extend<object, { site: Site; clock: Clock }>({
+  site: [
+    async ({}, use, worker) => openSite(use, 4300 + worker.parallelIndex, { LANTERN_TEST_CLOCK: "1" }),
+    { scope: "worker", timeout: SITE_TIMEOUT_MS },
+  ],
+  clock: [async ({ site }, use) => use(new Clock(site)), { scope: "worker" }],
+});
+
+/** Reads the air at each point by posts: outside air. */
+export async function air(
+  clock: Clock,
+  nils: Page,
+  permit: string,
+  points: readonly string[],
+  toxics_ppm = {},
+): Promise<void> {
+  for (const point of points) {
+    await done(nils, "permit.begin-sample", { permit, point, instrument: "GI-03" });
+    await clock.on(2 * MINUTE_MS);
+    await done(nils, "permit.read-air", { permit, point, oxygen_percent: 20.9, flammable_percent: 0, toxics_ppm });
+  }
+}
+
+/** Sees a state in the head of the page; pages hear of it by themselves. */
+export async function sees(page: Page, state: string): Promise<void> {
+  await expect(page.getByRole("heading", { level: 1 }).getByText(state, { exact: true })).toBeVisible();
+}

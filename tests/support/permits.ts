@@ -1,0 +1,218 @@
+import type { PermitDetails } from "../../src/core/permit/details";
+import { STRICT_ENTRY } from "../../src/core/atmosphere/airLimits";
+import type { PersonId, Role } from "../../src/core/people/roles";
+import { decidePermit } from "../../src/core/permit/permitLife";
+import type { PermitAct, PermitCommand, PermitFacts, PermitLife } from "../../src/core/permit/permitTypes";
+import { profileOf } from "../../src/core/rules/profiles";
+
+export const HOUR = 3_600_000;
+export const MINUTE = 60_000;
+
+/** Cora coordinates, isa issues, ana approves, hal and hob lead, wim and will work, gil tests gas, fay and fin watch, ada and amy attend. */
+export const CREW: Readonly<Record<string, readonly Role[]>> = {
+  cora: ["coordinator"],
+  isa: ["issuer"],
+  ana: ["approver"],
+  hal: ["holder", "worker"],
+  hob: ["holder", "worker", "issuer"],
+  wim: ["worker"],
+  will: ["worker"],
+  gil: ["gas tester"],
+  fay: ["fire watch"],
+  fin: ["fire watch"],
+  ada: ["attendant"],
+  amy: ["attendant"],
+};
+
+export const idOf = (name: string) => name as PersonId;
+
+export const DETAILS: Readonly<{ [K in PermitDetails["kind"]]: Extract<PermitDetails, { kind: K }> }> = {
+  general: { kind: "general" },
+  "hot work": {
+    kind: "hot work",
+    works: ["grinding"],
+    inEquipment: false,
+    x_m: 50,
+    y_m: 50,
+    level_m: 0,
+    height_m: 0,
+    welders: 1,
+    levels: 1,
+    outOfSight: false,
+    cylinders_m: 0,
+    noCylinders: true,
+    afterWatch: "class 3",
+    points: ["at the work", "at the edge"],
+    gases: [],
+    hose_m: 0,
+    bore_m: 0.004,
+    pump_m3_s: 0.5e-3 / 60,
+    t90_s: 30,
+  },
+  "confined space entry": {
+    kind: "confined space entry",
+    space: "T-1",
+    badAir: true,
+    engulfing: true,
+    trapping: false,
+    otherHazard: true,
+    otherWords: "heat",
+    depth_m: 2.4,
+    travel_m: 0,
+    corners: 1,
+    ducts: 0,
+    volume_m3: 20,
+    chimneys: 1,
+    blower_m3_s: 0.5,
+    bends: 0,
+    ventilation: "FAN-1",
+    gases: ["hydrogen sulphide"],
+    most: 2,
+    talk_min: 10,
+    rescue: "Winch at the manhole, set and harness on.",
+    rehearsed_ms: 0,
+    hose_m: 5,
+    bore_m: 0.004,
+    pump_m3_s: 0.5e-3 / 60,
+    t90_s: 30,
+  },
+  "line break": { kind: "line break", line: "6-inch solvent", flange: "F-1", release: "to the drum" },
+  "electrical work": {
+    kind: "electrical work",
+    voltage_V: 400,
+    gloves: "GL-1",
+    sanction: false,
+    live: false,
+    liveReason: "",
+  },
+  "work at height": { kind: "work at height", height_m: 6, protection: "rails", harnesses: [] },
+  "pressure test": {
+    kind: "pressure test",
+    medium: "water",
+    pressure_Pa: 20e5,
+    volume_m3: 2,
+    gamma: 1.4,
+    x_m: 50,
+    y_m: 50,
+    gauge: "PG-1",
+  },
+  "safeguard bypass": {
+    kind: "safeguard bypass",
+    safeguard: "LSHH-1",
+    owner: "hal",
+    why: "its float is stuck",
+    compensation: "somebody at the sight glass",
+    until_ms: 24 * HOUR,
+  },
+};
+
+export function draftOf(details: PermitDetails, more: Partial<PermitLife> = {}): PermitLife {
+  return {
+    number: "P-1",
+    details,
+    state: "draft",
+    holder: idOf("hal"),
+    issuer: null,
+    closedBy: null,
+    validFrom_ms: 0,
+    validTo_ms: 8 * HOUR,
+    signOns: [],
+    log: [],
+    ...more,
+  };
+}
+
+/** Facts of a site where all is well. */
+export function wellFacts(more: Partial<PermitFacts> = {}): PermitFacts {
+  return {
+    isolations: [{ number: "S-1", state: "proven", openSteps: 0 }],
+    lockHangs: () => undefined,
+    personalLock: () => null,
+    firstOn: [],
+    standingHangs: true,
+    stale: [],
+    litBy: null,
+    exchangeMissing: () => null,
+    pointsToLock: [],
+    crewFault: () => null,
+    rolesOf: (id) => CREW[id] ?? [],
+    nameOf: (id) => id,
+    timeOf: (at) => `${Math.floor(at / HOUR)} h ${Math.round((at % HOUR) / MINUTE)} min`,
+    profile: profileOf("strict"),
+    places: ["P-7"],
+    plannedFor: ["open", "touch", "enter", "hot"],
+    shortfalls: [],
+    hazardsOpen: [],
+    zone: [],
+    watchClass: "class 3",
+    airLimits: STRICT_ENTRY,
+    testPoints: [],
+    clashes: [],
+    decidedElsewhere: [],
+    detectors: [],
+    earths: [],
+    gearFault: () => null,
+    elsewhere: () => null,
+    shiftChanges_ms: () => [],
+    ...more,
+  };
+}
+
+export function command(name: string | null, at_ms: number, act: PermitAct): PermitCommand {
+  return {
+    ...act,
+    by: name === null ? null : idOf(name),
+    roles: name === null ? [] : CREW[name]!,
+    at_ms,
+  } as PermitCommand;
+}
+
+/** A permit that is acted on: throws where an act is refused, unless the refusal is asked for. */
+export class Acting {
+  constructor(
+    public permit: PermitLife,
+    public facts: PermitFacts,
+    public at_ms = HOUR,
+  ) {}
+
+  did(name: string, act: PermitAct): this {
+    const decided = decidePermit(this.permit, command(name, this.at_ms, act), this.facts);
+    if (!decided.ok) throw new Error(`${act.type} by ${name}: ${JSON.stringify(decided.refusal)}`);
+    this.permit = decided.value;
+    return this;
+  }
+
+  /** The code of the refusal, or "accepted"; nothing changes either way. */
+  code(name: string, act: PermitAct): string {
+    const decided = decidePermit(this.permit, command(name, this.at_ms, act), this.facts);
+    return decided.ok ? "accepted" : decided.refusal.code;
+  }
+
+  later(ms: number): this {
+    this.at_ms += ms;
+    return this;
+  }
+
+  /** Everything that is ticked by hand, ticked. */
+  ticked(asks: readonly { id: string; byHand: boolean; unmet: string | null }[]): this {
+    for (const ask of asks) {
+      if (ask.byHand && ask.unmet !== null) this.did("cora", { type: "tick", ask: ask.id, words: "" });
+    }
+    return this;
+  }
+
+  /** Read at each point, in order: air as outside, or what is given. */
+  aired(points: readonly string[], bad: Readonly<Record<string, number>> = {}, gases: readonly string[] = []): this {
+    for (const point of points) {
+      this.did("gil", { type: "begin sample", point, instrument: "GI-1", sensor: "catalytic" });
+      this.later(3 * MINUTE);
+      const reading = {
+        oxygen: 0.209,
+        flammable: bad[point] ?? 0,
+        toxics: gases.map((gas) => ({ gas, fraction: 0 })),
+      };
+      this.did("gil", { type: "read", point, reading });
+    }
+    return this;
+  }
+}
