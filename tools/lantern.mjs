@@ -82,11 +82,17 @@ function install() {
 }
 
 function bundle() {
-  unlessStamped("bundle", ["src/core", "src/cli", "src/server", "package-lock.json"], ".lantern/cli.mjs", () => {
-    const common = ["--bundle", "--platform=node", "--format=esm", "--target=node20", "--log-level=warning"];
-    run(bin("esbuild"), ["src/cli/main.ts", ...common, "--minify-syntax", "--outfile=.lantern/cli.mjs"]);
-    run(bin("esbuild"), ["src/cli/admin.ts", ...common, "--packages=external", "--outfile=.lantern/admin.mjs"]);
-  });
+  unlessStamped(
+    "bundle",
+    ["src/core", "src/cli", "src/server", "src/instruments", "package-lock.json"],
+    ".lantern/cli.mjs",
+    () => {
+      const common = ["--bundle", "--platform=node", "--format=esm", "--target=node20", "--log-level=warning"];
+      run(bin("esbuild"), ["src/cli/main.ts", ...common, "--minify-syntax", "--outfile=.lantern/cli.mjs"]);
+      run(bin("esbuild"), ["src/cli/instruments.ts", ...common, "--outfile=.lantern/instruments.mjs"]);
+      run(bin("esbuild"), ["src/cli/admin.ts", ...common, "--packages=external", "--outfile=.lantern/admin.mjs"]);
+    },
+  );
 }
 
 function build() {
@@ -219,6 +225,8 @@ const HELP = `Heavy Lantern
   ./lantern trace|plan|check FILE…        the engine on files, JSON out
   ./lantern calc NAME '{…}'               one calculator, JSON in (or on standard input) and out
   ./lantern person NAME SIGN-IN ROLES [COMPETENCES]
+  ./lantern instrument ID gas|gauge       enters a detector or gauge and prints its token
+  ./lantern instruments SCENARIO          plays a simulated instrument to a running server
   ./lantern import SIGN-IN FILE…          a plant register in, signed with LANTERN_PIN
   ./lantern export [FILE]                 the plant register out
   ./lantern backup [FILE]                 a copy of the database
@@ -253,7 +261,13 @@ switch (command) {
     bundle();
     process.exit(spawnSync("node", [join(STAMPS, "cli.mjs"), command, ...args], { stdio: "inherit", env }).status ?? 1);
     break;
+  case "instruments":
+    install();
+    bundle();
+    process.exit(spawnSync("node", [join(STAMPS, "instruments.mjs"), ...args], { stdio: "inherit", env }).status ?? 1);
+    break;
   case "person":
+  case "instrument":
   case "import":
   case "export":
   case "backup":
