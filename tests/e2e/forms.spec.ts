@@ -88,11 +88,28 @@ test("a permit is written by keyboard alone; faults stand at their fields and in
   // The server is killed and comes back.
   await site.restart();
   await expectBack();
+
+  // Another unit asks the same figures anew: what was typed stays the same length.
+  await form.getByLabel("Above the floor, m").fill("3");
+  await petra.getByRole("button", { name: /^Units are metric/ }).click();
+  await expect(form.getByLabel("Above the floor, ft")).toHaveValue(/^9\.8425/);
+  await expect(form.getByLabel("Precautions")).toHaveValue("Screens; wet floor.");
+  await form.getByLabel("Its bore, in").fill("4");
+  await form.getByRole("button", { name: "Write the permit" }).press("Enter");
+  await expect(summary).toContainText("must be at most 50 mm (1.97 in)");
+  await form.getByLabel("Its bore, in").fill("0.25");
   await form.getByRole("button", { name: "Write the permit" }).press("Enter");
   await expect(petra).toHaveURL(/\/permits\/P-\d+$/);
   const permit = /P-\d+/.exec(petra.url())![0];
   const [row] = read<{ details: string }>(site, "SELECT details_json AS details FROM permits WHERE number = ?", permit);
-  expect(JSON.parse(row!.details)).toMatchObject({ kind: "hot work", works: ["welding"], welders: 1 });
+  expect(JSON.parse(row!.details)).toMatchObject({
+    kind: "hot work",
+    works: ["welding"],
+    welders: 1,
+    height_m: expect.closeTo(3, 9) as unknown,
+    bore_m: expect.closeTo(0.00635, 12) as unknown,
+  });
+  await expect(petra.getByText(/level [\d.]+ ft/)).toBeVisible();
 
   // Once it is written nothing comes back, and no PIN was ever kept.
   await petra.goto(page);

@@ -152,6 +152,13 @@ describe("what a kind says of its work", () => {
     expect(raw("confined space entry", { gases: ["phlogiston"] }).success).toBe(false);
     expect(raw("pressure test", { gamma: 1 }).success).toBe(false);
   });
+  test("a bound is said in both systems of units, for a figure may have been typed in either", () => {
+    const said = (kind: PermitDetails["kind"], more: object) => raw(kind, more).error?.issues[0]?.message;
+    expect(said("hot work", { bore_m: 0.06 })).toBe("The hose's bore must be at most 50 mm (1.97 in)");
+    expect(said("confined space entry", { depth_m: 201 })).toBe("The depth must be at most 200 m (656.2 ft)");
+    expect(said("electrical work", { voltage_V: 900_000 })).toBe("The voltage must be at most 800000 V");
+    expect(said("confined space entry", { most: 51 })).toBe("Entrants at a time must be at most 50");
+  });
 });
 
 describe("docs/permit-life.md", () => {

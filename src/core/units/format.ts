@@ -29,6 +29,12 @@ export function figure(value_SI: number, quantity: Quantity, system: UnitSystem)
   return unit.symbol === "" ? shown : `${shown}${unit.symbol === "%" ? " %" : ` ${unit.symbol}`}`;
 }
 
+/** How far something reaches, in whole units and never less than it does. */
+export function reachFigure(reach_m: number, system: UnitSystem): string {
+  const unit = unitOf("length", system);
+  return `${Math.ceil(fromSi(reach_m, unit) - 1e-9)} ${unit.symbol}`;
+}
+
 /** A length of time in the two largest units that say anything: 3 h 13 min, 12 min 40 s, 117 s. Always rounded up. */
 export function duration(value_s: number): string {
   if (!Number.isFinite(value_s)) return "never";

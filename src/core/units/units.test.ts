@@ -1,6 +1,6 @@
 import fc from "fast-check";
 import { propertyRuns } from "../../../tests/support/runs";
-import { digits, duration, figure } from "./format";
+import { digits, duration, figure, reachFigure } from "./format";
 import { readNumber } from "./readNumber";
 import { fromSi, QUANTITIES, SYSTEMS, toSi, unitOf, type Quantity } from "./units";
 
@@ -68,6 +68,11 @@ describe("figures as people read them", () => {
     expect(figure(1e5, "gauge", "metric")).toBe("1 bar");
     expect(figure(1e5, "gauge", "us")).toBe("14.5 psig");
     expect(figure(0.21, "percent", "us")).toBe("21 %");
+  });
+  test("a reach is never said shorter than it is", () => {
+    expect(reachFigure(10.668, "metric")).toBe("11 m");
+    expect(reachFigure(10.668, "us")).toBe("35 ft");
+    expect(reachFigure(30, "us")).toBe("99 ft");
   });
 });
 

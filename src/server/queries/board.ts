@@ -1,4 +1,4 @@
-import { asc, desc, eq, notInArray } from "drizzle-orm";
+import { asc, desc, eq, inArray } from "drizzle-orm";
 import { database } from "../db/database";
 import { jobs, permits } from "../db/schema";
 import { dueUnder, type Due } from "../../core/permit/due";
@@ -60,7 +60,7 @@ export function stripPermits(now_ms: number): StripPermit[] {
     .select({ number: permits.number, title: jobs.title })
     .from(permits)
     .innerJoin(jobs, eq(jobs.id, permits.jobId))
-    .where(notInArray(permits.state, ["closed", "cancelled", "work done"]))
+    .where(inArray(permits.state, ["issued", "live", "suspended", "run out", "watching"]))
     .orderBy(asc(permits.validTo))
     .all();
   const titles = new Map(rows.map(({ number, title }) => [number, title]));

@@ -13,6 +13,7 @@ import { plantOf, type JobView } from "./jobView";
 export type DraftDefaults = Readonly<{
   hazards: string;
   precautions: string;
+  /** Figures in SI. */
   details: Readonly<Record<string, string | readonly string[]>>;
   required: readonly PermitRequired[];
 }>;
@@ -60,7 +61,7 @@ function detailDefaults(view: JobView, kind: PermitKind): Record<string, string 
     say("ducts", item?.space?.ducts);
     say("chimneys", item?.space?.chimneys);
     say("volume_m3", item?.contents?.volume_m3);
-    say("blower_m3_s", setup.blower_m3_s === undefined ? undefined : Math.round(setup.blower_m3_s * 3600));
+    say("blower_m3_s", setup.blower_m3_s);
     say("bends", setup.bends);
   }
   if (kind === "hot work" || kind === "confined space entry") say("hose_m", setup.hose_m);

@@ -1,8 +1,11 @@
 "use client";
 
+import { readNumber } from "../../core/units/readNumber";
+
 /**
  * What somebody has typed into a form and not sent yet, kept on this device: a refusal, a session that ended or a server
- * that was restarted costs nobody their words. Never a PIN or a password, never a file.
+ * that was restarted costs nobody their words. Never a PIN or a password, never a file. A figure with a unit is kept in
+ * SI, for it may be another unit that the field asks for when it comes back.
  */
 
 const PREFIX = "lantern typed ";
@@ -26,11 +29,19 @@ function fields(form: HTMLFormElement): Element[] {
 const isTicked = (one: Element): one is HTMLInputElement =>
   one instanceof HTMLInputElement && (one.type === "checkbox" || one.type === "radio");
 
+/** A figure in SI, or back in the field's unit; what is no figure stays as it was typed. */
+function scaled(one: Element, text: string, way: "keep" | "restore"): string {
+  const scale = Number(one.dataset.scale ?? 1);
+  const read = readNumber(text);
+  if (scale === 1 || !read.ok) return text;
+  return String(Number((way === "keep" ? read.value * scale : read.value / scale).toPrecision(12)));
+}
+
 export function keepTyped(key: string, form: HTMLFormElement): void {
   const typed: Record<string, string[]> = {};
   for (const one of fields(form)) {
     if (isTicked(one)) typed[one.name] = [...(typed[one.name] ?? []), ...(one.checked ? [one.value] : [])];
-    else typed[one.name] = [...(typed[one.name] ?? []), one.value];
+    else typed[one.name] = [...(typed[one.name] ?? []), scaled(one, one.value, "keep")];
   }
   try {
     localStorage.setItem(key, JSON.stringify(typed));
@@ -71,8 +82,9 @@ export function restoreTyped(key: string, form: HTMLFormElement): boolean {
     }
     const at = used.get(one.name) ?? 0;
     used.set(one.name, at + 1);
-    const value = values[at];
-    if (value === undefined || value === one.value) continue;
+    const kept = values[at];
+    if (kept === undefined || kept === scaled(one, one.value, "keep")) continue;
+    const value = scaled(one, kept, "restore");
     setValue(one, value);
     changed = true;
   }

@@ -2,6 +2,7 @@
 
 import { useState } from "react";
 import type { PermitKind } from "../../core/permit/kinds";
+import type { UnitSystem } from "../../core/units/units";
 import { ActForm } from "../act/ActForm";
 import { Field, SelectField, TextField } from "../act/Field";
 import { DetailInputs } from "../permit/DetailInputs";
@@ -23,6 +24,7 @@ type Props = Readonly<{
   people: readonly Readonly<{ id: string; name: string }>[];
   /** What the register and the job know of the kind's own questions. */
   defaults: Readonly<Record<string, string | readonly string[]>>;
+  units: UnitSystem;
 }>;
 
 export function PermitDraftForm({
@@ -36,6 +38,7 @@ export function PermitDraftForm({
   leads,
   people,
   defaults,
+  units,
 }: Props) {
   const [times] = useState(() => {
     const now = Date.now();
@@ -49,7 +52,7 @@ export function PermitDraftForm({
       tone="strong"
       then="/permits/{permit}"
       fixed={{ job }}
-      toInput={(fields) => ({ ...readDraft(fields), details: readDetails(kind, fields) })}
+      toInput={(fields) => ({ ...readDraft(fields), details: readDetails(kind, fields, units) })}
     >
       <SelectField label="Holder, who leads this crew" name="holder" className="sm:w-72" defaultValue={holder}>
         {leads.map((one) => (
@@ -78,7 +81,7 @@ export function PermitDraftForm({
           suppressHydrationWarning
         />
       </div>
-      <DetailInputs fields={DETAIL_FIELDS[kind]} defaults={defaults} people={people} />
+      <DetailInputs fields={DETAIL_FIELDS[kind]} defaults={defaults} people={people} units={units} />
     </ActForm>
   );
 }

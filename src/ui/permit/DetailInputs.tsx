@@ -2,6 +2,7 @@
 
 import { Field, SelectField, TextField, Tick } from "../act/Field";
 import { useFault } from "../act/faults";
+import { fromSi, unitOf, type UnitSystem } from "../../core/units/units";
 import type { DetailField } from "./detailFields";
 
 type Props = Readonly<{
@@ -9,10 +10,12 @@ type Props = Readonly<{
   defaults: Readonly<Record<string, string | readonly string[]>>;
   /** People to choose from, for questions that ask for one. */
   people: readonly Readonly<{ id: string; name: string }>[];
+  /** What figures are typed in; a form is made anew when it changes. */
+  units: UnitSystem;
 }>;
 
 /** The questions of a kind, in their groups. */
-export function DetailInputs({ fields, defaults, people }: Props) {
+export function DetailInputs({ fields, defaults, people, units }: Props) {
   const groups = [...new Set(fields.map(({ group }) => group))];
   return groups.map((group) => {
     const own = fields.filter((field) => field.group === group);
@@ -22,7 +25,12 @@ export function DetailInputs({ fields, defaults, people }: Props) {
         <div className="grid items-start gap-x-6 gap-y-4 sm:grid-cols-2">
           {own.map((field) => (
             <div key={field.name} className={field.wide || field.as === "ticks" ? "sm:col-span-2" : ""}>
-              <DetailInput field={field} initial={defaults[field.name] ?? field.initial} people={people} />
+              <DetailInput
+                field={field}
+                initial={defaults[field.name] ?? field.initial}
+                people={people}
+                units={units}
+              />
             </div>
           ))}
         </div>
@@ -35,10 +43,12 @@ function DetailInput({
   field,
   initial,
   people,
+  units,
 }: {
   field: DetailField;
   initial: string | readonly string[] | undefined;
   people: Props["people"];
+  units: UnitSystem;
 }) {
   const { name, label, hint, as } = field;
   const text = typeof initial === "string" ? initial : "";
@@ -66,10 +76,31 @@ function DetailInput({
     case "time":
       return <Field {...shared} type="datetime-local" defaultValue={text} />;
     case "number":
-      return <Field {...shared} inputMode="decimal" autoComplete="off" className="num" defaultValue={text} />;
+      return <FigureInput field={field} initial={text} units={units} />;
     case "text":
       return <Field {...shared} autoComplete="off" defaultValue={text} />;
   }
+}
+
+function FigureInput({ field, initial, units }: { field: DetailField; initial: string; units: UnitSystem }) {
+  const { name, label, hint, quantity = "count" } = field;
+  const unit = unitOf(quantity, units);
+  return (
+    <Field
+      name={name}
+      label={unit.symbol === "" ? label : `${label}, ${unit.symbol}`}
+      hint={hint}
+      inputMode="decimal"
+      autoComplete="off"
+      className="num"
+      data-scale={unit.scale}
+      defaultValue={initial === "" ? "" : written(fromSi(Number(initial), unit))}
+    />
+  );
+}
+/** As finely as a tape or a name plate gives it. */
+function written(value: number): number {
+  return Number(Math.abs(value) < 1000 ? value.toPrecision(4) : value.toFixed(1));
 }
 
 function Ticks({ field, initial }: { field: DetailField; initial: readonly string[] }) {

@@ -3,18 +3,19 @@ import { HOT_WORKS } from "../../core/permit/details";
 import type { PermitKind } from "../../core/permit/kinds";
 import { AFTER_WATCHES } from "../../core/rules/hotWork";
 import { readNumber } from "../../core/units/readNumber";
+import { toSi, unitOf, type Quantity, type UnitSystem } from "../../core/units/units";
 
-/** One question of a kind's form. `scale` turns what is typed into SI. */
+/** One question of a kind's form. Figures with a quantity are asked in the person's unit and sent in SI. */
 export type DetailField = Readonly<{
   name: string;
   label: string;
   as: "text" | "area" | "number" | "tick" | "select" | "ticks" | "lines" | "date" | "time";
   options?: readonly Readonly<{ value: string; words: string }>[];
   hint?: string;
-  scale?: number;
+  quantity?: Quantity;
   /** Takes the whole width. */
   wide?: boolean;
-  /** Used where neither the register nor the job knows better. */
+  /** Used where neither the register nor the job knows better; SI, where it is a figure. */
   initial?: string;
   group: string;
 }>;
@@ -23,21 +24,28 @@ const options = (values: readonly string[]) => values.map((value) => ({ value, w
 const GASES = options(SUBSTANCES.map(({ name }) => name));
 
 const SAMPLING: readonly DetailField[] = [
-  { name: "hose_m", label: "Sampling hose, m", as: "number", initial: "0", group: "Gas test" },
-  { name: "bore_m", label: "Its bore, mm", as: "number", scale: 1e-3, initial: "4", group: "Gas test" },
+  { name: "hose_m", label: "Sampling hose", as: "number", quantity: "length", initial: "0", group: "Gas test" },
+  { name: "bore_m", label: "Its bore", as: "number", quantity: "bore", initial: "0.004", group: "Gas test" },
   {
     name: "pump_m3_s",
-    label: "Sampling pump, l/min",
+    label: "Sampling pump",
     as: "number",
-    scale: 1e-3 / 60,
-    initial: "0.5",
+    quantity: "smallFlow",
+    initial: String(0.5e-3 / 60),
     group: "Gas test",
   },
-  { name: "t90_s", label: "Sensor settles in, s (T90)", as: "number", initial: "30", group: "Gas test" },
+  {
+    name: "t90_s",
+    label: "Sensor settles (T90) in",
+    as: "number",
+    quantity: "seconds",
+    initial: "30",
+    group: "Gas test",
+  },
 ];
 const SPOT: readonly DetailField[] = [
-  { name: "x_m", label: "Where, x in m", as: "number", group: "Where" },
-  { name: "y_m", label: "Where, y in m", as: "number", group: "Where" },
+  { name: "x_m", label: "Where, x", as: "number", quantity: "length", group: "Where" },
+  { name: "y_m", label: "Where, y", as: "number", quantity: "length", group: "Where" },
 ];
 
 /** What each kind asks besides what every permit says. */
@@ -48,8 +56,8 @@ export const DETAIL_FIELDS: Readonly<Record<PermitKind, readonly DetailField[]>>
     { name: "inEquipment", label: "In or on equipment, isolated for hot work", as: "tick", group: "The work" },
     { name: "welders", label: "People with a flame or arc", as: "number", initial: "1", group: "The work" },
     ...SPOT,
-    { name: "level_m", label: "Level, m", as: "number", group: "Where" },
-    { name: "height_m", label: "Above the floor, m", as: "number", initial: "0", group: "Where" },
+    { name: "level_m", label: "Level", as: "number", quantity: "length", group: "Where" },
+    { name: "height_m", label: "Above the floor", as: "number", quantity: "length", initial: "0", group: "Where" },
     { name: "levels", label: "Levels that sparks can reach", as: "number", initial: "1", group: "Fire watch" },
     { name: "outOfSight", label: "One person cannot see all of it", as: "tick", group: "Fire watch" },
     {
@@ -61,7 +69,14 @@ export const DETAIL_FIELDS: Readonly<Record<PermitKind, readonly DetailField[]>>
       group: "Fire watch",
     },
     { name: "noCylinders", label: "No gas cylinders are used", as: "tick", group: "Cylinders" },
-    { name: "cylinders_m", label: "Cylinders from the work, m", as: "number", initial: "0", group: "Cylinders" },
+    {
+      name: "cylinders_m",
+      label: "Cylinders from the work",
+      as: "number",
+      quantity: "length",
+      initial: "0",
+      group: "Cylinders",
+    },
     {
       name: "points",
       label: "Places where the air is tested, one a line",
@@ -79,13 +94,20 @@ export const DETAIL_FIELDS: Readonly<Record<PermitKind, readonly DetailField[]>>
     { name: "trapping", label: "Walls or floors that narrow and trap", as: "tick", group: "The space" },
     { name: "otherHazard", label: "Another serious hazard", as: "tick", initial: "on", group: "The space" },
     { name: "otherWords", label: "Which", as: "text", group: "The space" },
-    { name: "volume_m3", label: "Volume, m³", as: "number", group: "The space" },
-    { name: "depth_m", label: "Depth, m", as: "number", group: "The space" },
-    { name: "travel_m", label: "How far people go in, m", as: "number", initial: "0", group: "The space" },
+    { name: "volume_m3", label: "Volume", as: "number", quantity: "volume", group: "The space" },
+    { name: "depth_m", label: "Depth", as: "number", quantity: "length", group: "The space" },
+    {
+      name: "travel_m",
+      label: "How far people go in",
+      as: "number",
+      quantity: "length",
+      initial: "0",
+      group: "The space",
+    },
     { name: "corners", label: "Corners", as: "number", initial: "0", group: "The space" },
     { name: "ducts", label: "Duct mouths", as: "number", initial: "0", group: "The space" },
     { name: "chimneys", label: "Openings at the top", as: "number", initial: "1", group: "Ventilation" },
-    { name: "blower_m3_s", label: "Blower, m³/h", as: "number", scale: 1 / 3600, group: "Ventilation" },
+    { name: "blower_m3_s", label: "Blower", as: "number", quantity: "flow", group: "Ventilation" },
     { name: "bends", label: "Bends in its hose", as: "number", initial: "0", group: "Ventilation" },
     {
       name: "ventilation",
@@ -112,14 +134,14 @@ export const DETAIL_FIELDS: Readonly<Record<PermitKind, readonly DetailField[]>>
     },
   ],
   "electrical work": [
-    { name: "voltage_V", label: "Voltage, V", as: "number", group: "The conductors" },
+    { name: "voltage_V", label: "Voltage", as: "number", quantity: "voltage", group: "The conductors" },
     { name: "gloves", label: "Insulating gloves, number", as: "text", group: "The conductors" },
     { name: "sanction", label: "Sanction for test: earths come off for it", as: "tick", group: "The conductors" },
     { name: "live", label: "It stays live", as: "tick", group: "The conductors" },
     { name: "liveReason", label: "Why it cannot be dead", as: "area", group: "The conductors" },
   ],
   "work at height": [
-    { name: "height_m", label: "Height, m", as: "number", group: "The height" },
+    { name: "height_m", label: "Height", as: "number", quantity: "length", group: "The height" },
     { name: "protection", label: "What keeps people from falling", as: "area", group: "The height" },
     { name: "harnesses", label: "Harness numbers, one a line", as: "lines", group: "The height" },
   ],
@@ -132,8 +154,14 @@ export const DETAIL_FIELDS: Readonly<Record<PermitKind, readonly DetailField[]>>
       hint: "Water holds little energy; gas asks for distance and an approver.",
       group: "The test",
     },
-    { name: "pressure_Pa", label: "Test pressure, bar over the outside", as: "number", scale: 1e5, group: "The test" },
-    { name: "volume_m3", label: "Volume, m³", as: "number", group: "The test" },
+    {
+      name: "pressure_Pa",
+      label: "Test pressure over the outside",
+      as: "number",
+      quantity: "gauge",
+      group: "The test",
+    },
+    { name: "volume_m3", label: "Volume", as: "number", quantity: "volume", group: "The test" },
     { name: "gamma", label: "Ratio of heat capacities of the gas", as: "number", initial: "1.4", group: "The test" },
     { name: "gauge", label: "Gauge, number", as: "text", group: "The test" },
     ...SPOT,
@@ -148,9 +176,9 @@ export const DETAIL_FIELDS: Readonly<Record<PermitKind, readonly DetailField[]>>
 };
 
 /** The details as the server takes them, from what a form holds. What is no number goes as typed: the server says so. */
-export function readDetails(kind: PermitKind, form: FormData): Record<string, unknown> {
+export function readDetails(kind: PermitKind, form: FormData, units: UnitSystem): Record<string, unknown> {
   const details: Record<string, unknown> = { kind };
-  for (const { name, as, scale = 1 } of DETAIL_FIELDS[kind]) {
+  for (const { name, as, quantity } of DETAIL_FIELDS[kind]) {
     const raw = String(form.get(name) ?? "");
     if (as === "tick") details[name] = form.get(name) === "on";
     else if (as === "ticks") details[name] = form.getAll(name);
@@ -163,7 +191,7 @@ export function readDetails(kind: PermitKind, form: FormData): Record<string, un
       if (raw !== "") details[name] = new Date(raw).getTime();
     } else if (as === "number" && raw.trim() !== "") {
       const read = readNumber(raw);
-      details[name] = read.ok ? read.value * scale : raw;
+      details[name] = read.ok ? toSi(read.value, unitOf(quantity ?? "count", units)) : raw;
     } else if (as !== "number") details[name] = raw;
   }
   return details;

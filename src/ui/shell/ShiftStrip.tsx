@@ -30,9 +30,21 @@ const PIN_WORDS: Readonly<Record<string, string>> = {
 };
 const PINS_MOST = 8;
 
-/** Labels that the now-line would cross, or the right edge cut, are left out. In percent of the strip's width. */
-function hasRoomForLabel(label: number, now: number): boolean {
-  return (now < label - 0.5 || now > label + 5) && label < 95;
+/** Bars that fit; of more there is a count, which leads to the register. */
+const ROWS_MOST = 3;
+const top = (row: number) => `${1.2 + row * 0.85}rem`;
+
+/** Room that a time of day takes, in percent of the strip's width, on a desk and on a phone. */
+const LABEL_DESK = 5;
+const LABEL_PHONE = 12;
+
+/** The same of a permit's number. */
+const NUMBER_DESK = 6;
+const NUMBER_PHONE = 18;
+
+/** Hours that would touch the time of now, or that the right edge would cut, are left out. */
+function hasRoomForLabel(label: number, now: number, width: number): boolean {
+  return Math.abs(label - now) > width && label < 100 - width;
 }
 function hourOf(at_ms: number, timeZone: string): number {
   return Number(clock(at_ms, timeZone).slice(0, 2));
@@ -50,7 +62,8 @@ export function ShiftStrip({ bars, now_ms, timeZone }: { bars: readonly Bar[]; n
   const x = (at: number) => Math.min(100, Math.max(0, ((at - start) / whole) * 100));
   const firstHour = Math.ceil(start / HOUR_MS) * HOUR_MS;
   const hours = Array.from({ length: 12 }, (_, i) => firstHour + i * HOUR_MS).filter((at) => at < start + whole);
-  const rows = bars.slice(0, 4);
+  const rows = bars.slice(0, ROWS_MOST);
+  const more = bars.length - rows.length;
 
   return (
     <section
@@ -59,22 +72,24 @@ export function ShiftStrip({ bars, now_ms, timeZone }: { bars: readonly Bar[]; n
     >
       {hours.map((at) => (
         <div key={at} aria-hidden className="border-base-300 absolute inset-y-0 border-l" style={{ left: `${x(at)}%` }}>
-          {hasRoomForLabel(x(at), x(now)) && (
-            <span className={`num pl-1 text-xs leading-5 ${hourOf(at, timeZone) % 3 === 0 ? "" : "hidden sm:inline"}`}>
+          {hasRoomForLabel(x(at), x(now), LABEL_DESK) && (
+            <span
+              className={`num pl-1 text-xs leading-5 ${hourOf(at, timeZone) % 3 === 0 && hasRoomForLabel(x(at), x(now), LABEL_PHONE) ? "" : "hidden sm:inline"}`}
+            >
               {clock(at, timeZone)}
             </span>
           )}
         </div>
       ))}
       <div aria-hidden className="bg-accent absolute inset-y-0 w-0.5" style={{ left: `${x(now)}%` }}>
-        <span className="num bg-base-200 text-accent absolute bottom-0.5 left-1.5 px-1 text-xs font-bold">
+        <span className="num bg-base-200 text-accent absolute top-0 left-1 px-0.5 text-xs leading-5 font-bold">
           {clock(now, timeZone)}
         </span>
       </div>
       <ul>
         {rows.map((bar, row) => {
           const left = x(bar.from_ms);
-          const ends = bar.to_ms <= start + whole;
+          const ends = x(bar.to_ms);
           const state = bar.runOut ? "has run out" : `runs out in ${span(bar.to_ms - now)}`;
           return (
             <li key={bar.number}>
@@ -83,13 +98,15 @@ export function ShiftStrip({ bars, now_ms, timeZone }: { bars: readonly Bar[]; n
                 aria-label={`Permit ${bar.number}, ${bar.state}, ${bar.on} signed on, ${state}`}
                 title={`${bar.title}: ${bar.on} signed on, ${state}`}
                 className="absolute flex h-6 items-center"
-                style={{ left: `${left}%`, width: `${x(bar.to_ms) - left}%`, top: `${1.35 + row * 0.72}rem` }}
+                style={{ left: `${left}%`, width: `${x(bar.to_ms) - left}%`, top: top(row) }}
               >
                 <span
                   className={`block h-1.5 w-full ${bar.state === "live" ? "bg-base-content" : "border-base-content border"} ${bar.runOut ? "opacity-50" : ""}`}
                 />
-                {ends && (
-                  <span className="tag border-base-content bg-base-200 absolute right-0 translate-x-full -translate-y-px border-l-2 pl-1 text-xs leading-4">
+                {ends < 100 - NUMBER_DESK && (
+                  <span
+                    className={`${ends < 100 - NUMBER_PHONE ? "" : "max-sm:hidden"} tag border-base-content bg-base-200 absolute right-0 translate-x-full -translate-y-px border-l-2 pl-1 text-xs leading-3`}
+                  >
                     {bar.number}
                   </span>
                 )}
@@ -104,7 +121,7 @@ export function ShiftStrip({ bars, now_ms, timeZone }: { bars: readonly Bar[]; n
                     aria-label={`${bar.number}: ${PIN_WORDS[due.what]} at ${clock(due.at_ms, timeZone)}`}
                     title={`${bar.number}: ${PIN_WORDS[due.what]} at ${clock(due.at_ms, timeZone)}`}
                     className="absolute flex size-6 items-center justify-center"
-                    style={{ left: `calc(${x(due.at_ms)}% - 0.75rem)`, top: `${1.35 + row * 0.72}rem` }}
+                    style={{ left: `calc(${x(due.at_ms)}% - 0.75rem)`, top: top(row) }}
                   >
                     <span className="border-base-content bg-accent block size-2.5 rotate-45 border" />
                   </Link>
@@ -113,6 +130,11 @@ export function ShiftStrip({ bars, now_ms, timeZone }: { bars: readonly Bar[]; n
           );
         })}
       </ul>
+      {more > 0 && (
+        <Link href="/permits" className="link bg-base-200 absolute bottom-0 left-2 px-1 text-xs leading-5">
+          {more} more
+        </Link>
+      )}
       {bars.length === 0 && <p className="absolute bottom-1.5 left-[36%] text-sm opacity-80">No permit is out.</p>}
     </section>
   );

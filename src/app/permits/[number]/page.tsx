@@ -7,6 +7,8 @@ import { mayDo, permitView, type PermitView } from "@/server/queries/permitView"
 import { removalsOf } from "@/server/queries/removals";
 import { requirePerson } from "@/server/session";
 import { requestTime_ms, siteTimeZone } from "@/server/siteTime";
+import { figure } from "@/core/units/format";
+import type { UnitSystem } from "@/core/units/units";
 import { AttachedFigures } from "@/ui/bench/AttachedFigures";
 import { HandOverForm } from "@/ui/locks/HandOverForm";
 import { Removals } from "@/ui/locks/Removals";
@@ -69,11 +71,11 @@ export default async function PermitPage({ params }: Params) {
           <Out permit={permit} person={person} timeZone={timeZone} />
         </section>
         <div className="space-y-10">
-          <Words permit={permit} now_ms={now_ms} timeZone={timeZone} />
+          <Words permit={permit} units={person.units} now_ms={now_ms} timeZone={timeZone} />
           <Clashes permit={permit} person={person} timeZone={timeZone} />
           {!testsGas && <Air permit={permit} person={person} now_ms={now_ms} timeZone={timeZone} />}
           <Asks permit={permit} person={person} />
-          <Reach permit={permit} />
+          <Reach permit={permit} units={person.units} />
           {figures.length > 0 && <AttachedFigures figures={figures} units={person.units} timeZone={timeZone} />}
           <Story permit={permit} timeZone={timeZone} />
         </div>
@@ -155,7 +157,17 @@ function Head({ permit, timeZone }: { permit: PermitView; timeZone: string }) {
   );
 }
 
-function Words({ permit, now_ms, timeZone }: { permit: PermitView; now_ms: number; timeZone: string }) {
+function Words({
+  permit,
+  units,
+  now_ms,
+  timeZone,
+}: {
+  permit: PermitView;
+  units: UnitSystem;
+  now_ms: number;
+  timeZone: string;
+}) {
   const left = permit.validTo_ms - now_ms;
   return (
     <section aria-label="What it says">
@@ -166,7 +178,7 @@ function Words({ permit, now_ms, timeZone }: { permit: PermitView; now_ms: numbe
         </Row>
         <Row label="Hazards">{permit.hazards}</Row>
         <Row label="Precautions">{permit.precautions}</Row>
-        <Details permit={permit} timeZone={timeZone} />
+        <Details permit={permit} units={units} timeZone={timeZone} />
         <Row label="Valid">
           <span className="num">
             {dayAndClock(permit.validFrom_ms, timeZone)} to {dayAndClock(permit.validTo_ms, timeZone)}
@@ -202,7 +214,7 @@ function Words({ permit, now_ms, timeZone }: { permit: PermitView; now_ms: numbe
 }
 
 /** What only its kind says. */
-function Details({ permit, timeZone }: { permit: PermitView; timeZone: string }) {
+function Details({ permit, units, timeZone }: { permit: PermitView; units: UnitSystem; timeZone: string }) {
   const { details } = permit;
   switch (details.kind) {
     case "hot work":
@@ -210,7 +222,8 @@ function Details({ permit, timeZone }: { permit: PermitView; timeZone: string })
         <>
           <Row label="Hot work">
             {details.works.join(", ")}, {details.inEquipment ? "in or on equipment" : "in the open or a building"};{" "}
-            {details.welders} with a flame or arc; level <span className="num">{details.level_m} m</span>
+            {details.welders} with a flame or arc; level{" "}
+            <span className="num">{figure(details.level_m, "length", units)}</span>
           </Row>
           <Row label="Watch after">{details.afterWatch}</Row>
         </>
@@ -219,7 +232,15 @@ function Details({ permit, timeZone }: { permit: PermitView; timeZone: string })
       return (
         <>
           <Row label="The space">
-            {details.space}: {classified(details)}
+            {details.space}: {classified(details)};{" "}
+            <span className="num">
+              {figure(details.volume_m3, "volume", units)}, {figure(details.depth_m, "length", units)}
+            </span>{" "}
+            deep
+          </Row>
+          <Row label="Inside">
+            At most <span className="num">{details.most}</span>, spoken to every{" "}
+            <span className="num">{details.talk_min} min</span>
           </Row>
           <Row label="Rescue">{details.rescue}</Row>
         </>
@@ -241,7 +262,7 @@ function Details({ permit, timeZone }: { permit: PermitView; timeZone: string })
     case "work at height":
       return (
         <Row label="Height">
-          <span className="num">{details.height_m} m</span>: {details.protection}
+          <span className="num">{figure(details.height_m, "length", units)}</span>: {details.protection}
           {details.harnesses.length > 0 && `; harnesses ${details.harnesses.join(", ")}`}
         </Row>
       );
@@ -249,7 +270,7 @@ function Details({ permit, timeZone }: { permit: PermitView; timeZone: string })
       return (
         <Row label="Test">
           <span className="num">
-            {details.pressure_Pa / 1e5} bar, {details.volume_m3} m³
+            {figure(details.pressure_Pa, "gauge", units)}, {figure(details.volume_m3, "volume", units)}
           </span>{" "}
           of {details.medium}
         </Row>

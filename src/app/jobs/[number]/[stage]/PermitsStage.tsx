@@ -83,7 +83,7 @@ export function PermitsStage({ view, person, kind: asked }: Props) {
           )}
           {(standing || !rule.isolation) && mayWrite && (
             <PermitDraftForm
-              key={kind}
+              key={`${kind} ${person.units}`}
               job={view.number}
               kind={kind}
               longest_h={rule.longest_h}
@@ -94,6 +94,7 @@ export function PermitsStage({ view, person, kind: asked }: Props) {
               leads={choices.filter(({ roles }) => roles.includes("holder"))}
               people={choices.map(({ id, name }) => ({ id, name }))}
               defaults={defaults.details}
+              units={person.units}
             />
           )}
         </div>
@@ -151,14 +152,12 @@ function KindChoice({ job, kind, required }: { job: string; kind: PermitKind; re
   const asked = required.map((one) => one.kind);
   return (
     <nav aria-label="Kind of permit" className="mb-5">
-      <p className="flex flex-wrap items-baseline gap-x-2 gap-y-1">
-        <span className="w-20 text-sm opacity-85">required</span>
-        {asked.map(link)}
-      </p>
-      <p className="flex flex-wrap items-baseline gap-x-2 gap-y-1">
-        <span className="w-20 text-sm opacity-85">others</span>
-        {PERMIT_KINDS.filter((one) => !asked.includes(one)).map(link)}
-      </p>
+      <dl className="grid grid-cols-[5rem_1fr] items-baseline gap-y-1">
+        <dt className="text-sm opacity-85">required</dt>
+        <dd className="flex flex-wrap gap-x-2">{asked.map(link)}</dd>
+        <dt className="text-sm opacity-85">others</dt>
+        <dd className="flex flex-wrap gap-x-2">{PERMIT_KINDS.filter((one) => !asked.includes(one)).map(link)}</dd>
+      </dl>
       <p className="mt-2 text-sm opacity-85">
         {kindRule(kind).words}. {required.find((one) => one.kind === kind)?.rule}
       </p>

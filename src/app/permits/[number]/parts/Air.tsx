@@ -1,4 +1,5 @@
 import { readingWords } from "@/core/permit/logWords";
+import { figure } from "@/core/units/format";
 import { mayDo, type PermitView } from "@/server/queries/permitView";
 import type { Person } from "@/server/signIn";
 import { ActForm } from "@/ui/act/ActForm";
@@ -145,10 +146,8 @@ function Detectors({ permit, person, timeZone }: Omit<Props, "now_ms">) {
               </span>
               {sent && (
                 <span className="num">
-                  {sent.pressure_Pa !== null
-                    ? `${Number((sent.pressure_Pa / 1e5).toFixed(2))} bar`
-                    : readingWords(sent)}
-                  , battery {Math.round(sent.battery * 100)} %
+                  {sent.pressure_Pa !== null ? figure(sent.pressure_Pa, "gauge", person.units) : readingWords(sent)},
+                  battery {Math.round(sent.battery * 100)} %
                 </span>
               )}
               {mayPost && permit.state !== "live" && (

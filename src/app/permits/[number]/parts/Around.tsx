@@ -31,6 +31,9 @@ export function Clashes({ permit, person, timeZone }: Props) {
                 <span className="num text-sm">({dayAndClock(decided.at_ms, timeZone)})</span>
               </p>
             )}
+            {decided === null && !mayDo(permit, person, "decide clash") && (
+              <p className="text-sm opacity-85">Not decided: the coordinator or an issuer does.</p>
+            )}
             {decided?.decision !== "go on" && mayDo(permit, person, "decide clash") && (
               <div className="mt-2">
                 <ActForm

@@ -49,7 +49,7 @@ function AskList({ asks, label }: { asks: PermitView["asks"]; label: string }) {
           <span className={unmet === null ? "" : "font-semibold"}>{unmet === null ? "met" : "missing"}</span>
           <span className="max-w-prose">
             {words}
-            {unmet !== null && <span className="block">{capital(unmet)}.</span>}
+            {unmet !== null && <span className="block">{sentence(unmet)}</span>}
             {source !== "practice" && <span className="block text-sm opacity-80">{source}</span>}
           </span>
         </li>
@@ -58,6 +58,7 @@ function AskList({ asks, label }: { asks: PermitView["asks"]; label: string }) {
   );
 }
 
-function capital(text: string): string {
-  return text.charAt(0).toUpperCase() + text.slice(1);
+/** Some reasons are sentences already. */
+function sentence(text: string): string {
+  return `${text.charAt(0).toUpperCase()}${text.slice(1)}${text.endsWith(".") ? "" : "."}`;
 }

@@ -34,6 +34,7 @@ export function Posts({ permit, person, now_ms, timeZone }: Props) {
           compact
         />
       )}
+      <Inside permit={permit} person={person} now_ms={now_ms} timeZone={timeZone} />
       {isOn && (
         <ActForm act="permit.leave-post" label="Leave the post" fixed={fixed} pin button="I leave the post" compact />
       )}
@@ -49,7 +50,6 @@ export function Posts({ permit, person, now_ms, timeZone }: Props) {
           ))}
         </ul>
       )}
-      <Inside permit={permit} person={person} now_ms={now_ms} timeZone={timeZone} />
     </section>
   );
 }
@@ -58,6 +58,8 @@ function Inside({ permit, person, now_ms, timeZone }: Props) {
   const { entry } = permit;
   if (entry === null) return null;
   const fixed = { permit: permit.number };
+  // Who is inside stands above, with the button that lets them out.
+  const stays = entry.stays.flatMap(({ out_ms, ...stay }) => (out_ms === null ? [] : [{ ...stay, out_ms }]));
   const attends = permit.posted.some((one) => one.person === person.id);
   const outside = permit.signOns.filter(
     ({ off_ms, personId }) => off_ms === null && !entry.inside.some((one) => one.person === personId),
@@ -85,7 +87,7 @@ function Inside({ permit, person, now_ms, timeZone }: Props) {
         />
       )}
       {entry.inside.map(({ person: id, name, in_ms }) => (
-        <div key={id} className="flex flex-wrap items-end gap-x-4 gap-y-2">
+        <div key={id} className="flex flex-wrap items-center gap-x-4 gap-y-2">
           <p className="grow">
             <strong>{name}</strong> in since <span className="num">{clock(in_ms, timeZone)}</span>
           </p>
@@ -111,13 +113,13 @@ function Inside({ permit, person, now_ms, timeZone }: Props) {
           </SelectField>
         </ActForm>
       )}
-      {entry.stays.length > 0 && (
+      {stays.length > 0 && (
         <ul aria-label="Entry log" className="border-base-300 divide-base-300 divide-y border-y">
-          {entry.stays.map(({ name, in_ms, out_ms }) => (
+          {stays.map(({ name, in_ms, out_ms }) => (
             <li key={`${name} ${in_ms}`} className="flex flex-wrap gap-x-4 py-1.5">
               <span className="font-medium">{name}</span>
               <span className="num">
-                in {clock(in_ms, timeZone)}, {out_ms === null ? "still inside" : `out ${clock(out_ms, timeZone)}`}
+                in {clock(in_ms, timeZone)}, out {clock(out_ms, timeZone)}
               </span>
             </li>
           ))}

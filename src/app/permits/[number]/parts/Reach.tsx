@@ -2,19 +2,23 @@ import { keepOutOf } from "@/core/permit/crossChecks";
 import { placeOf } from "@/core/permit/hotWorkZone";
 import { approachLimit } from "@/core/rules/approachLimits";
 import { HOT_WORK } from "@/core/rules/hotWork";
+import { figure, reachFigure } from "@/core/units/format";
+import type { UnitSystem } from "@/core/units/units";
 import { plantOf } from "@/server/queries/jobView";
 import type { PermitView } from "@/server/queries/permitView";
 import { ReachPlan, type Spot } from "@/ui/permit/ReachPlan";
 
 /** How far it reaches: sparks, a burst, or a voltage. */
-export function Reach({ permit }: { permit: PermitView }) {
+export function Reach({ permit, units }: { permit: PermitView; units: UnitSystem }) {
   const { details } = permit;
-  if (details.kind === "electrical work") return <Approach permit={permit} voltage_V={details.voltage_V} />;
+  if (details.kind === "electrical work")
+    return <Approach permit={permit} units={units} voltage_V={details.voltage_V} />;
   if (details.kind !== "hot work" && details.kind !== "pressure test") return null;
   const isHot = details.kind === "hot work";
   const out = keepOutOf(details);
   const reach_m = isHot ? HOT_WORK.clear_m : out.distance_m;
   if (reach_m === 0) return <p>Water holds little energy: nobody in line with flanges, plugs and hoses is enough.</p>;
+  const reach = reachFigure(reach_m, units);
   const { plant } = plantOf(permit.job);
   const near = ({ x_m, y_m }: Readonly<{ x_m: number; y_m: number }>) =>
     Math.hypot(x_m - details.x_m, y_m - details.y_m) <= reach_m;
@@ -35,7 +39,7 @@ export function Reach({ permit }: { permit: PermitView }) {
       {!isHot && (
         <p className="mb-2">
           <span className="num">{Number((out.energy_J / 1e6).toPrecision(3))} MJ</span> of gas: nobody nearer than{" "}
-          <strong className="num">{Math.ceil(reach_m)} m</strong>.{" "}
+          <strong className="num">{reach}</strong>.{" "}
           {out.split && <strong>Too much in one piece: test in parts, or with water.</strong>}
         </p>
       )}
@@ -44,16 +48,15 @@ export function Reach({ permit }: { permit: PermitView }) {
         x_m={details.x_m}
         y_m={details.y_m}
         reach_m={reach_m}
-        label={
-          isHot ? `${Math.ceil(reach_m)} m all around, both sides of walls, openings below` : `${Math.ceil(reach_m)} m`
-        }
+        label={isHot ? `${reach} all around, both sides of walls, openings below` : `${reach} all around`}
+        units={units}
         spots={spots}
       />
     </section>
   );
 }
 
-function Approach({ permit, voltage_V }: { permit: PermitView; voltage_V: number }) {
+function Approach({ permit, units, voltage_V }: { permit: PermitView; units: UnitSystem; voltage_V: number }) {
   const limit = approachLimit(permit.ruleProfile, voltage_V);
   return (
     <section aria-labelledby="approach">
@@ -64,9 +67,9 @@ function Approach({ permit, voltage_V }: { permit: PermitView; voltage_V: number
         <p>No figure is known for {voltage_V} V: a person who knows this voltage says how near.</p>
       ) : (
         <dl className="grid grid-cols-[6rem_1fr] gap-y-1">
-          <dt className="num font-semibold">{limit.restricted_m} m</dt>
+          <dt className="num font-semibold">{figure(limit.restricted_m, "length", units)}</dt>
           <dd>nearer only qualified and shielded</dd>
-          <dt className="num font-semibold">{limit.limited_m} m</dt>
+          <dt className="num font-semibold">{figure(limit.limited_m, "length", units)}</dt>
           <dd>nearer nobody unqualified</dd>
           <dt className="opacity-85">Source</dt>
           <dd className="text-sm">{limit.source}</dd>

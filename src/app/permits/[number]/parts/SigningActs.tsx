@@ -188,9 +188,15 @@ export function SigningActs({ permit, person }: Props) {
     watching: "The fire watch keeps watching.",
     "work done": "An issuer inspects and closes it.",
   };
-  return (
-    <p className="border-base-content border-t-2 pt-3">{waiting[permit.state] ?? "Nothing to do here for you now."}</p>
-  );
+  const inside = permit.entry?.inside.length ?? 0;
+  const isPosted = permit.posted.some((one) => one.person === person.id);
+  const words =
+    permit.state !== "live" && inside > 0
+      ? "Everybody out first, each of them counted at the entry."
+      : isPosted && permit.state !== "watching"
+        ? "You are on post: stay until the next one is, and do nothing else."
+        : (waiting[permit.state] ?? "Nothing to do here for you now.");
+  return <p className="border-base-content border-t-2 pt-3">{words}</p>;
 }
 
 /** Anybody may stop the work, from wherever they read this. */
