@@ -27,6 +27,7 @@ export default defineConfig({
   use: {
     actionTimeout: 60_000,
     viewport: { width: 1280, height: 800 },
+    contextOptions: { reducedMotion: "reduce" },
     launchOptions: {
       executablePath: process.env.LANTERN_CHROMIUM ?? "/usr/bin/chromium",
       args: [

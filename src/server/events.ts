@@ -5,6 +5,8 @@ export type Happening = Readonly<{
   /** Numbers of the job, permit or isolation whose pages show it. */
   about: readonly string[];
   alarm: boolean;
+  /** The page that did it, by the name it gave itself; it has looked already. */
+  page?: string | null;
 }>;
 
 type Listener = (happening: Happening) => void;

@@ -61,17 +61,18 @@ test("a job from asking to closing, each act by the person whose it is, and all 
   await sign(idris, "Issue");
   await expect(idris.getByRole("alert").filter({ hasText: "is not proven" })).toBeVisible();
 
-  // Walk to the end: the faces go dark and are proven.
+  // Walk to the end: the faces go dark and are proven. Nobody else looks meanwhile.
+  for (const page of [maren, petra, idris]) await page.goto("about:blank");
   await walk(as, job, "walk");
   await maren.goto(`/jobs/${job}/walk`);
   await expect(maren.getByText("Dark at every face.")).toBeVisible();
   await expect(maren.getByRole("heading", { name: /^Isolation S-\d+: proven$/ })).toBeVisible();
 
   // Permit: issue, accept, two people on.
-  await idris.reload();
+  await idris.goto(`/permits/${permit}`);
   await sign(idris, "Issue");
   await expect(idris.getByText("issued", { exact: true })).toBeVisible();
-  await petra.reload();
+  await petra.goto(`/permits/${permit}`);
   await sign(petra, "Accept");
   // Nobody hangs a lock before the coordinator's; each has their own.
   await signOn(petra, "P-204A", "P-18");
@@ -123,8 +124,9 @@ test("a job from asking to closing, each act by the person whose it is, and all 
   await maren.goto(`/jobs/${job}/return`);
   await sign(maren, "Start the return");
   await expect(maren.getByText("restoring").first()).toBeVisible();
+  for (const page of [maren, petra, idris, tomas]) await page.goto("about:blank");
   await walk(as, job, "return", 2);
-  await maren.reload();
+  await maren.goto(`/jobs/${job}/return`);
   await expect(maren.getByText("Still live:")).toBeVisible();
   await sign(maren, "Close the job");
   await expect(maren.getByText("The job is closed and back in service.")).toBeVisible();

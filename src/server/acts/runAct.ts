@@ -60,6 +60,7 @@ export async function runAct(
   clock_ms: number,
   db: Db = database(),
   headFile: string = headFilePath(),
+  page: string | null = null,
 ): Promise<ActAnswer> {
   if (person === null) return SIGNED_OUT;
   const envelope = envelopeSchema.safeParse(raw);
@@ -145,7 +146,7 @@ export async function runAct(
     // After it is true and on disk: other screens come and look.
     if (head && answer.ok) {
       const about = aboutOf(db, subject, ...Object.values(answer.answer));
-      announce({ kind: "act", subject, about, alarm: isAlarm(type) });
+      announce({ kind: "act", subject, about, alarm: isAlarm(type), page });
     }
     return answer;
   }

@@ -5,6 +5,7 @@ import { newActId } from "./actId";
 import { usePathname, useRouter } from "next/navigation";
 import { useEffect, useId, useMemo, useRef, useState, type ReactNode } from "react";
 import { FaultContext, type Fault } from "./faults";
+import { PAGE_HEADER, pageName } from "./pageName";
 import { forgetTyped, keepTyped, restoreTyped, typedKey } from "./typed";
 
 type Answer =
@@ -232,7 +233,7 @@ async function post(envelope: unknown): Promise<Answer> {
   try {
     const response = await fetch("/api/acts", {
       method: "POST",
-      headers: { "content-type": "application/json" },
+      headers: { "content-type": "application/json", [PAGE_HEADER]: pageName() },
       body: JSON.stringify(envelope),
     });
     return (await response.json()) as Answer;

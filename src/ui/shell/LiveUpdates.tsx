@@ -3,12 +3,14 @@
 import Link from "next/link";
 import { usePathname, useRouter } from "next/navigation";
 import { useEffect, useRef, useState } from "react";
+import { pageName } from "../act/pageName";
 
 type Happening = Readonly<{
   kind: "act" | "permit" | "instrument";
   subject: string;
   about: readonly string[];
   alarm: boolean;
+  page?: string | null;
 }>;
 
 /** Many things may happen at once; the page is fetched once for them. */
@@ -40,11 +42,13 @@ export function LiveUpdates() {
       }, GATHER_MS);
     };
     const hear = ({ data }: MessageEvent<string>) => {
-      const { kind, subject, about, alarm } = JSON.parse(data) as Happening;
+      const { kind, subject, about, alarm, page } = JSON.parse(data) as Happening;
       if (alarm) {
         setAlarms((all) => [...all.filter((one) => one !== subject), subject]);
         return look();
       }
+      // The form that did it fetches the page itself, once it has its answer.
+      if (page === pageName()) return;
       const concerns = about.some((number) => here.current.includes(number));
       if (!concerns && !BOARDS.includes(here.current)) return;
       const often_ms = !concerns ? OFTEN_MS.boards : kind === "instrument" ? OFTEN_MS.readings : 0;

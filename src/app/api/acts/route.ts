@@ -1,5 +1,6 @@
 import { runAct, type ActAnswer } from "@/server/acts/runAct";
 import { now_ms } from "@/server/clock";
+import { PAGE_HEADER } from "@/ui/act/pageName";
 import { isOwnOrigin, readAtMost } from "@/server/http";
 import { currentPerson } from "@/server/session";
 
@@ -16,7 +17,8 @@ export async function POST(request: Request): Promise<Response> {
   } catch {
     return refuse(400, "The act is not JSON.");
   }
-  const answer = await runAct(envelope, await currentPerson(), now_ms());
+  const page = request.headers.get(PAGE_HEADER)?.slice(0, 64) ?? null;
+  const answer = await runAct(envelope, await currentPerson(), now_ms(), undefined, undefined, page);
   return Response.json(answer, { status: answer.ok ? 200 : answer.status });
 }
 
