@@ -49,6 +49,7 @@ const EACH: { [Code in Refusal["code"]]: Extract<Refusal, { code: Code }> } = {
   "gear unknown": { code: "gear unknown", kind: "voltage tester", number: "VT-1" },
   "gear withdrawn": { code: "gear withdrawn", kind: "lock", number: "L-1" },
   "gear out of date": { code: "gear out of date", kind: "portable earth", number: "PE-1" },
+  "gear not bumped": { code: "gear not bumped", number: "GI-1", hours: 24 },
   "gear elsewhere": { code: "gear elsewhere", kind: "hasp", number: "H-1", job: "J-2" },
   "gear rating": { code: "gear rating", kind: "insulating gloves", number: "GL-1", rating: null, needs: 11_000 },
   "lock of another": { code: "lock of another", lock: "P-1", owner: "Nell" },

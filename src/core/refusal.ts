@@ -47,6 +47,7 @@ export type Refusal =
   | { code: "gear unknown"; kind: string; number: string }
   | { code: "gear withdrawn"; kind: string; number: string }
   | { code: "gear out of date"; kind: string; number: string }
+  | { code: "gear not bumped"; number: string; hours: number }
   | { code: "gear elsewhere"; kind: string; number: string; job: string }
   | { code: "gear rating"; kind: string; number: string; rating: number | null; needs: number }
   | { code: "lock of another"; lock: string; owner: string }
@@ -205,6 +206,8 @@ function wordsOf(refusal: Refusal): string {
       return `The ${refusal.kind} ${refusal.number} was withdrawn from use. Take another.`;
     case "gear out of date":
       return `The ${refusal.kind} ${refusal.number} is out of date, or nobody wrote down until when it is good. Take another.`;
+    case "gear not bumped":
+      return `Nobody saw gas instrument ${refusal.number} alarm in the last ${refusal.hours} hours. Blow test gas on it, record the bump test, then begin.`;
     case "gear elsewhere":
       return `The ${refusal.kind} ${refusal.number} was handed out for job ${refusal.job}. Take another, or have it given back first.`;
     case "gear rating":

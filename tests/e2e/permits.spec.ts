@@ -126,7 +126,20 @@ test("hot work through two shifts with a break and a change of watch, then 3 h, 
   const nils = await as("Nils Harrow");
   await nils.goto(`/permits/${permit}`);
   const begin = nils.getByRole("form", { name: "Begin a sample" });
-  await begin.getByLabel("Instrument").fill("GI-03");
+  // An instrument of today's delivery is bumped before anybody reads from it.
+  const inDateUntil_ms = clock.now_ms + 30 * 24 * HOUR_MS;
+  await done(maren, "gear.enter", { kind: "gas instrument", number: "GI-09", inDateUntil_ms });
+  await nils.reload();
+  await begin.getByLabel("Instrument").fill("GI-09");
+  await begin.locator('button[type="submit"]').click();
+  await expect(begin.getByRole("alert")).toContainText("Blow test gas on it");
+  await nils.getByText("Bump test an instrument").click();
+  const bump = nils.getByRole("form", { name: "Bump test" });
+  await expect(bump.getByText("Not bumped in a day: GI-09")).toBeVisible();
+  await bump.getByLabel("Test gas").fill("methane, half its lower limit");
+  await sign(nils, "Bump test", { "Instrument bumped": "GI-09" });
+  await expect(begin.getByText(/Bumped and in date: .*GI-09/)).toBeVisible();
+  await begin.getByRole("textbox", { name: /^Instrument/ }).fill("GI-09");
   await begin.locator('button[type="submit"]').click();
   const reading = nils.getByRole("form", { name: "Read the air" });
   await reading.getByLabel("Oxygen, %").fill("20.9");

@@ -28,6 +28,7 @@ beforeEach(async () => {
     error: null,
     inDateUntil_ms: site.clock_ms + 100 * 24 * HOUR,
   });
+  await site.done("gil", "gear.bump", { number: "GI-1", gas: "methane", verdict: "alarmed" });
 });
 afterEach(() => site.close());
 
@@ -113,6 +114,27 @@ describe("permits by kind, by their acts", () => {
     await readAir(permit);
     expect(await site.refused("hal", "permit.resume", { permit, words: "fine" })).toMatch(/You may not let work go on/);
     await site.done("isa", "permit.resume", { permit, words: "valve shut, air clean" });
+  });
+  test("an instrument is read from only after its bump test; one that does not alarm is withdrawn", async () => {
+    const { permit } = await hotWork();
+    const inDateUntil_ms = site.clock_ms + 100 * 24 * HOUR;
+    await site.done("cora", "gear.enter", { kind: "gas instrument", number: "GI-2", inDateUntil_ms });
+    const sample = { permit, point: "at the work", instrument: "GI-2" };
+    const bump = { number: "gi-2", gas: "methane", verdict: "alarmed" };
+    expect(await site.refused("gil", "permit.begin-sample", sample)).toMatch(/GI-2 alarm in the last 24 hours. Blow/);
+    expect(await site.refused("wim", "gear.bump", bump)).toMatch(/You may not bump test gas instruments/);
+    expect(await site.refused("gil", "gear.bump", { ...bump, number: "GI-7" })).toMatch(/no gas instrument GI-7/);
+    await site.done("gil", "gear.bump", bump);
+    // What was read with one that does not alarm was never read: the work in that air stops.
+    expect(unmet(permit)).toEqual([]);
+    await site.done("gil", "gear.bump", { ...bump, number: "GI-1", verdict: "did not alarm" });
+    expect(unmet(permit)).toMatchObject([
+      { cause: "gas", reason: expect.stringMatching(/GI-1, which was withdrawn/) as unknown },
+    ]);
+    await site.done("gil", "permit.begin-sample", sample);
+    await site.done("gil", "gear.bump", { ...bump, verdict: "did not alarm" });
+    expect(await site.refused("gil", "permit.begin-sample", sample)).toMatch(/GI-2 was withdrawn/);
+    expect(await site.refused("gil", "gear.bump", bump)).toMatch(/GI-2 was withdrawn/);
   });
   test("anybody stops work without a PIN; the reason is kept, in a log that nobody can change", async () => {
     const { permit } = await hotWork();

@@ -146,6 +146,7 @@ export function wellFacts(more: Partial<PermitFacts> = {}): PermitFacts {
     zone: [],
     watchClass: "class 3",
     airLimits: STRICT_ENTRY,
+    withdrawnInstruments: [],
     testPoints: [],
     clashes: [],
     decidedElsewhere: [],

@@ -20,6 +20,7 @@ export function walkFacts(rest: Partial<IsolationFacts> = {}): IsolationFacts {
             rating_V: 24_000,
             error: 0.01,
             withdrawn: false,
+            bumpedAt_ms: null,
             withJob: null,
           },
     earthStands: () => undefined,

@@ -68,6 +68,7 @@ describe("the life of a lock box", () => {
         rating_V: null,
         error: null,
         withdrawn: false,
+        bumpedAt_ms: null,
         withJob: null,
       }) satisfies Gear;
     expect(codeOf(closed(), hang("C-1"), { ...quiet, gear: owned(COL) })).toBe("lock of another");

@@ -23,6 +23,7 @@ const gear = (rest: Partial<Gear> = {}): Gear => ({
   rating_V: 1000,
   error: null,
   withdrawn: false,
+  bumpedAt_ms: null,
   withJob: null,
   ...rest,
 });
@@ -47,6 +48,18 @@ describe("what may be picked", () => {
   test("out of date to the millisecond", () => {
     expect(fault(gear(), { at_ms: 99 })).toBeNull();
     expect(fault(gear(), { at_ms: 100 })).toBe("gear out of date");
+  });
+  test("a gas instrument is read from only within a day of a bump test; to hand it out none is needed", () => {
+    const DAY_MS = 86_400_000;
+    const instrument = { kind: "gas instrument" as const, number: "GI-1", inDateUntil_ms: 3 * DAY_MS, rating_V: null };
+    const at = (bumpedAt_ms: number | null, at_ms: number, toRead = true) =>
+      gearFault(gear({ ...instrument, bumpedAt_ms }), { ...instrument, at_ms, job: null, toRead })?.code ?? null;
+    expect(at(null, 5)).toBe("gear not bumped");
+    expect(at(null, 5, false)).toBeNull();
+    expect(at(5, 5)).toBeNull();
+    expect(at(5, 4 + DAY_MS)).toBeNull();
+    expect(at(5, 5 + DAY_MS)).toBe("gear not bumped");
+    expect(fault(gear(), { toRead: true })).toBeNull();
   });
   test("a hasp needs no date; everything that measures or protects does", () => {
     expect(isDated("hasp")).toBe(false);

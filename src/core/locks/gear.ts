@@ -34,6 +34,8 @@ export type Gear = Readonly<{
   /** How far its reading may be off, in the unit it reads. */
   error: number | null;
   withdrawn: boolean;
+  /** Gas instruments: when test gas was last blown on it and it alarmed; null where nobody saw that. */
+  bumpedAt_ms: number | null;
   /** Number of the job it was handed out to; null: in the store, or on its owner. */
   withJob: string | null;
 }>;
@@ -63,7 +65,13 @@ export type Use = Readonly<{
   job: string | null;
   /** The voltage it has to stand. */
   needs_V?: number;
+  /** Somebody is about to read from it: a gas instrument was then bumped before. */
+  toRead?: boolean;
 }>;
+
+/** How long a bump test speaks for an instrument: a day's use. Common practice, no source. */
+export const BUMP_GOOD_h = 24;
+const HOUR_MS = 3_600_000;
 
 /**
  * Why a thing may not be used now; null when it may. What the register does not know, or has no date or rating for, is
@@ -79,10 +87,18 @@ export function gearFault(gear: Gear | undefined, use: Use): Refusal | null {
   if (gear.withJob !== null && gear.withJob !== use.job) {
     return { code: "gear elsewhere", kind, number, job: gear.withJob };
   }
+  if (use.toRead && kind === "gas instrument" && !isBumped(gear, use.at_ms)) {
+    return { code: "gear not bumped", number, hours: BUMP_GOOD_h };
+  }
   if (use.needs_V !== undefined && (gear.rating_V === null || gear.rating_V < use.needs_V)) {
     return { code: "gear rating", kind, number, rating: gear.rating_V, needs: use.needs_V };
   }
   return null;
+}
+
+/** Whether test gas made it alarm within a day before. */
+export function isBumped({ bumpedAt_ms }: Pick<Gear, "bumpedAt_ms">, at_ms: number): boolean {
+  return bumpedAt_ms !== null && at_ms < bumpedAt_ms + BUMP_GOOD_h * HOUR_MS;
 }
 
 /** Why a person may not hang this lock as their own; null when they may. A lock nobody entered becomes theirs. */

@@ -64,6 +64,7 @@ const thing = (number: string): Gear => ({
   rating_V: 1000,
   error: null,
   withdrawn: false,
+  bumpedAt_ms: null,
   withJob: null,
 });
 const quiet: IsolationFacts = {

@@ -49,6 +49,7 @@ const facts: EvidenceFacts = {
         rating_V: null,
         error: null,
         withdrawn: false,
+        bumpedAt_ms: null,
         withJob: null,
         ...known,
       }

@@ -1,6 +1,8 @@
 import { judgeAir, type AirLimits, type AirReading } from "../atmosphere/airLimits";
 import { leftEmpty_ms } from "./entries";
+import { sameNumber } from "../locks/gear";
 import { entriesOf, lastOf, type LogEntry } from "./permitLog";
+import type { PermitFacts } from "./permitTypes";
 
 export type PointTest = Readonly<{
   point: string;
@@ -24,21 +26,25 @@ export type AirState = Readonly<{
 
 /**
  * How the air stands by its tests: the last reading of every point counts, if it was taken after the last break began, the
- * last stop, the last time that everybody was out and the last purge, and no longer ago than the retest interval.
+ * last stop, the last time that everybody was out and the last purge, no longer ago than the retest interval, and with an
+ * instrument that nobody withdrew since: one that fails its bump test has told nobody anything.
  */
 export function airState(
-  points: readonly string[],
+  { testPoints, withdrawnInstruments }: Pick<PermitFacts, "testPoints" | "withdrawnInstruments">,
   log: readonly LogEntry[],
   p: Readonly<{ every_min: number; now_ms: number; entry: boolean }>,
 ): AirState {
   const since = countsSince(log, p.entry);
-  const tests = points.map((point): PointTest => {
+  const tests = testPoints.map((point): PointTest => {
     const entry = entriesOf(log, "air")
       .filter((one) => one.point === point)
       .at(-1);
     if (entry === undefined) return { point, last: null, wants: "not read yet" };
     const last = { at_ms: entry.at_ms, reading: entry.reading, against: entry.against };
     if (entry.against.length > 0) return { point, last, wants: entry.against.join(", ") };
+    if (withdrawnInstruments.some((number) => sameNumber(number, entry.instrument))) {
+      return { point, last, wants: `read with ${entry.instrument}, which was withdrawn` };
+    }
     if (since !== null && entry.at_ms <= since.at_ms) return { point, last, wants: `to be read again ${since.why}` };
     if (p.now_ms >= entry.at_ms + p.every_min * 60_000) {
       return { point, last, wants: `read more than ${p.every_min} minutes ago` };

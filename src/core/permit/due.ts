@@ -21,7 +21,7 @@ export function dueUnder(context: AskContext): Due[] {
     const isEntry = rule.entryLog;
     if (rule.air && (!isEntry || inside(permit.log).length > 0)) {
       const every_min = isEntry ? facts.profile.airRetest_min : retest_min(context);
-      const air = airState(facts.testPoints, permit.log, { every_min, now_ms, entry: isEntry });
+      const air = airState(facts, permit.log, { every_min, now_ms, entry: isEntry });
       if (air.until_ms !== null && Number.isFinite(air.until_ms)) due.push({ at_ms: air.until_ms, what: "retest" });
     }
     if (details.kind === "confined space entry") {

@@ -10,5 +10,5 @@ export const FRESH_min = 30;
 export function airIsFresh({ permit, facts, now_ms }: AskContext): boolean {
   const rule = kindRule(permit.details.kind);
   if (!rule.air || (rule.entryLog && inside(permit.log).length === 0)) return true;
-  return airState(facts.testPoints, permit.log, { every_min: FRESH_min, now_ms, entry: rule.entryLog }).fit;
+  return airState(facts, permit.log, { every_min: FRESH_min, now_ms, entry: rule.entryLog }).fit;
 }

@@ -58,7 +58,7 @@ export const gasActs = {
   },
 
   flush: (permit: PermitLife, command: CommandOf<"flush">, facts: PermitFacts) => {
-    const bad = airState(facts.testPoints, permit.log, {
+    const bad = airState(facts, permit.log, {
       every_min: facts.profile.airRetest_min,
       now_ms: command.at_ms,
       entry: true,
@@ -108,7 +108,7 @@ function outOfOrder(permit: PermitLife, point: string, facts: PermitFacts, now_m
   const at = facts.testPoints.indexOf(point);
   if (at < 0) return refuse({ code: "unknown", what: "test point", name: point });
   if (!kindRule(permit.details.kind).entryLog) return null;
-  const air = airState(facts.testPoints, permit.log, {
+  const air = airState(facts, permit.log, {
     every_min: facts.profile.airRetest_min,
     now_ms,
     entry: true,

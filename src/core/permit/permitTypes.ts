@@ -153,6 +153,8 @@ export type PermitFacts = Readonly<{
   /** Hot work: the class of watch that the area asks for; null where nobody wrote it down. */
   watchClass: string | null;
   airLimits: AirLimits;
+  /** Gas instruments that somebody withdrew, by number. */
+  withdrawnInstruments: readonly string[];
   testPoints: readonly string[];
   clashes: readonly PermitClash[];
   /** What was decided under the other permits: a clash is decided once for both. */

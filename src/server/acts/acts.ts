@@ -2,7 +2,7 @@ import type { Act } from "./act";
 import { attachFigure, countStore, setUpJob } from "./dayActs";
 import { hangOnBox, takeOffBox } from "./boxActs";
 import { exchangeProcedures } from "./exchangeAct";
-import { enterGear, giveBackGear, handOutGear, withdrawGear } from "./gearActs";
+import { bumpGear, enterGear, giveBackGear, handOutGear, withdrawGear } from "./gearActs";
 import { canDoStep, doStep, proveAgain, startReturn } from "./isolationActs";
 import { cannotDoStep, replan } from "./replanActs";
 import { reviewIsolation } from "./reviewAct";
@@ -68,6 +68,7 @@ export const ACTS: ReadonlyMap<string, Act> = new Map(
     callOffTest,
     enterGear,
     withdrawGear,
+    bumpGear,
     handOutGear,
     giveBackGear,
     exchangeProcedures,

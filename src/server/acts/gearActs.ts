@@ -50,6 +50,8 @@ export const enterGear = defineAct({
       rating_V: input.rating_V ?? null,
       error: input.error ?? null,
       withdrawn: false,
+      // It comes from its calibration, or is new: nobody has seen it alarm since.
+      bumpedAt_ms: null,
       withJob: known?.withJob ?? null,
     };
     const fault = entryFault(entry, allGear(tx), namesOf(tx));
@@ -74,6 +76,34 @@ export const withdrawGear = defineAct({
     if (!found) return { ok: false, subject, refusal: { code: "gear unknown", ...input } };
     saveGear(tx, { ...found, withdrawn: true });
     return { ok: true, subject, answer: { number: found.number } };
+  },
+});
+
+/** Test gas blown on a gas instrument before a day's use: it alarms, or it is withdrawn on the spot. */
+export const bumpGear = defineAct({
+  type: "gear.bump",
+  words: "bump test gas instruments",
+  roles: ["gas tester", ...KEEPERS],
+  pin: true,
+  input: z.object({
+    number,
+    gas: z.string("the test gas is missing").trim().min(1, "write which gas was blown on it").max(120),
+    verdict: z.enum(["alarmed", "did not alarm"], "say whether it alarmed"),
+  }),
+  run: ({ tx, now_ms }, input): ActOutcome => {
+    const which = gearNumber(input.number);
+    const subject = `gas instrument ${which}`;
+    const found = gearLookUp(tx)("gas instrument", which);
+    const fault = gearFault(found, {
+      kind: "gas instrument",
+      number: which,
+      at_ms: now_ms,
+      job: found?.withJob ?? null,
+    });
+    if (fault) return { ok: false, subject, refusal: fault };
+    const alarmed = input.verdict === "alarmed";
+    saveGear(tx, { ...found!, bumpedAt_ms: alarmed ? now_ms : null, withdrawn: !alarmed });
+    return { ok: true, subject, answer: { number: which, state: alarmed ? "fit" : "withdrawn" } };
   },
 });
 

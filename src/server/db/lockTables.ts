@@ -103,6 +103,7 @@ export const gear = sqliteTable(
     ratingV: real("rating_v"),
     error: real("error"),
     withdrawn: integer("withdrawn", { mode: "boolean" }).notNull().default(false),
+    bumpedAt: integer("bumped_at_ms"),
     withJob: text("with_job"),
   },
   (table) => [uniqueIndex("gear_number").on(table.kind, table.number)],

@@ -75,6 +75,7 @@ export async function demoHotWork({ act, ask, walk, db, revision, now_ms, clock,
   await act("bram", "permit.tick", { ...permit, asks, words: "Seen on the round" });
   await act("idris", "permit.issue", { ...permit, copies: ["at gate 2"] });
   await act("edda", "permit.take-post", { ...permit, post: "fire watch" });
+  await act("nils", "gear.bump", { number: "GI-03", gas: "Methane at half its lower limit", verdict: "alarmed" });
   for (const point of ["at the frame", "at the filler, low"]) {
     await act("nils", "permit.begin-sample", { ...permit, point, instrument: "GI-03" });
     await act("nils", "permit.read-air", { ...permit, point, oxygen_percent: 20.9, flammable_percent: 0 });

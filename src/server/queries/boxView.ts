@@ -1,6 +1,6 @@
 import { and, asc, desc, eq, inArray, isNull, ne, notInArray } from "drizzle-orm";
 import { guardRelease } from "../../core/isolation/guardRelease";
-import { gearNumber, isDated } from "../../core/locks/gear";
+import { gearNumber, isBumped, isDated } from "../../core/locks/gear";
 import { standingOn, type BoxLife } from "../../core/locks/boxLife";
 import { database } from "../db/database";
 import {
@@ -242,7 +242,7 @@ export type GearRow = Readonly<{
   until_ms: number | null;
   rating_V: number | null;
   error: number | null;
-  state: "fit" | "out of date" | "no date" | "withdrawn";
+  state: "fit" | "out of date" | "no date" | "to bump" | "withdrawn";
   where: string | null;
 }>;
 
@@ -266,7 +266,9 @@ export function gearRegister(now_ms: number): GearRow[] {
         ? "no date"
         : isDated(one.kind) && one.inDateUntil_ms! <= now_ms
           ? "out of date"
-          : "fit",
+          : one.kind === "gas instrument" && !isBumped(one, now_ms)
+            ? "to bump"
+            : "fit",
     where:
       (one.kind === "lock" ? hangs(one.number) : one.kind === "portable earth" ? stands(one.number) : undefined) ??
       (one.withJob === null ? null : `handed out for ${one.withJob}`),

@@ -5,6 +5,7 @@ import { afterWatchOf } from "../../core/permit/afterWatchOf";
 import { approvalReasons, revalidationDue } from "../../core/permit/asks/every";
 import { purgeNeed_s } from "../../core/permit/asks/entry";
 import { retest_min, watchersNeeded } from "../../core/permit/asks/hotWork";
+import { gearFault } from "../../core/locks/gear";
 import { decisionOn } from "../../core/permit/clashDecisions";
 import { dueUnder } from "../../core/permit/due";
 import { inside, staysOf, talkDue_ms } from "../../core/permit/entries";
@@ -20,6 +21,7 @@ import { detectors, items, jobs, permits } from "../db/schema";
 import { namesOf, type Person } from "../signIn";
 import { siteTime } from "../siteTime";
 import { sentOf } from "../store/detectorStore";
+import { gasInstruments } from "../store/gearStore";
 import { othersOf, permitNow } from "../store/permitFacts";
 import { jobView } from "./jobView";
 
@@ -87,13 +89,17 @@ export function permitView(number: string, now_ms: number) {
     zone: facts.zone,
     air: rule.air
       ? {
-          state: airState(facts.testPoints, log, { every_min, now_ms, entry: isEntry }),
+          state: airState(facts, log, { every_min, now_ms, entry: isEntry }),
           samples: facts.testPoints.flatMap((point) => {
             const sample = sampleAt(log, point);
             return sample === null ? [] : [{ point, ...sample }];
           }),
           gases: "gases" in details ? readByName(details.gases) : [],
           limits: facts.airLimits,
+          instruments: gasInstruments(db).map((one) => ({
+            number: one.number,
+            fault: gearFault(one, { ...one, at_ms: now_ms, job: view.number, toRead: true })?.code ?? null,
+          })),
           every_min,
         }
       : null,

@@ -17,6 +17,7 @@ export function toGear(row: Row): Gear {
     rating_V: row.ratingV,
     error: row.error,
     withdrawn: row.withdrawn,
+    bumpedAt_ms: row.bumpedAt,
     withJob: row.withJob,
   };
 }
@@ -37,6 +38,10 @@ export function allGear(tx: Tx): Gear[] {
   return tx.select().from(gear).orderBy(asc(gear.kind), asc(gear.number)).all().map(toGear);
 }
 
+export function gasInstruments(tx: Tx): Gear[] {
+  return tx.select().from(gear).where(eq(gear.kind, "gas instrument")).orderBy(asc(gear.number)).all().map(toGear);
+}
+
 /** Enters or changes a thing. */
 export function saveGear(tx: Tx, one: Gear): void {
   const values = {
@@ -48,6 +53,7 @@ export function saveGear(tx: Tx, one: Gear): void {
     ratingV: one.rating_V,
     error: one.error,
     withdrawn: one.withdrawn,
+    bumpedAt: one.bumpedAt_ms,
     withJob: one.withJob,
   };
   tx.insert(gear)
@@ -68,6 +74,7 @@ export function enterLock(tx: Tx, number: string, owner: PersonId | null): void 
     rating_V: null,
     error: null,
     withdrawn: false,
+    bumpedAt_ms: null,
     withJob: null,
   });
 }

@@ -22,7 +22,7 @@ import { shiftChanges, siteTime } from "../siteTime";
 import { standingNames } from "./boxStore";
 import { acceptedFor } from "./deviationStore";
 import { detectorsAt } from "./detectorStore";
-import { earthsOf, gearLookUp } from "./gearStore";
+import { earthsOf, gasInstruments, gearLookUp } from "./gearStore";
 import { hazardsOpenOf } from "./hazardStore";
 import { lazily, once } from "./lazily";
 import { boxesOf, lockHangs } from "./locks";
@@ -109,6 +109,10 @@ export function permitFacts(tx: Tx, stored: StoredPermit, now_ms: number, others
     zone: () => zoneOf(tx, details, elsewhere),
     watchClass: () => watchClassAt(tx, details),
     airLimits: () => airLimits,
+    withdrawnInstruments: () =>
+      gasInstruments(tx)
+        .filter(({ withdrawn }) => withdrawn)
+        .map(({ number }) => number),
     testPoints: () => pointsOf(details),
     clashes: () => {
       const mine = others().find(({ number }) => number === row.number);
@@ -124,6 +128,7 @@ export function permitFacts(tx: Tx, stored: StoredPermit, now_ms: number, others
         number,
         at_ms: now_ms,
         job: job().number,
+        toRead: true,
         ...(needs_V === undefined ? {} : { needs_V }),
       }),
     elsewhere: () => (id) => elsewhere().find(({ permit }) => permit.people.includes(id))?.number ?? null,

@@ -13,6 +13,8 @@ export function AirForms({
   next,
   sample,
   gases,
+  fit,
+  toBump,
   now_ms,
 }: {
   permit: string;
@@ -21,32 +23,44 @@ export function AirForms({
   next: string;
   sample: Sample | null;
   gases: readonly string[];
+  /** Instruments that may be read from now, and those that want a bump test first. */
+  fit: readonly string[];
+  toBump: readonly string[];
   now_ms: number;
 }) {
   if (sample === null) {
     return (
-      <ActForm
-        act="permit.begin-sample"
-        label="Begin a sample"
-        fixed={{ permit }}
-        button="Begin the sample"
-        tone="strong"
-      >
-        <div className="grid gap-4 sm:grid-cols-3">
-          <SelectField key={next} label="Test point" name="point" defaultValue={next} className="h-12">
-            {points.map((point) => (
-              <option key={point} value={point}>
-                {point}
-              </option>
-            ))}
-          </SelectField>
-          <Field label="Instrument" name="instrument" autoComplete="off" className="tag h-12" />
-          <SelectField label="Sensor for what burns" name="sensor" className="h-12">
-            <option value="catalytic">catalytic</option>
-            <option value="infrared">infrared</option>
-          </SelectField>
-        </div>
-      </ActForm>
+      <div className="space-y-4">
+        <ActForm
+          act="permit.begin-sample"
+          label="Begin a sample"
+          fixed={{ permit }}
+          button="Begin the sample"
+          tone="strong"
+        >
+          <div className="grid gap-4 sm:grid-cols-3">
+            <SelectField key={next} label="Test point" name="point" defaultValue={next} className="h-12">
+              {points.map((point) => (
+                <option key={point} value={point}>
+                  {point}
+                </option>
+              ))}
+            </SelectField>
+            <Field
+              label="Instrument"
+              name="instrument"
+              autoComplete="off"
+              className="tag h-12"
+              hint={fit.length > 0 ? `Bumped and in date: ${fit.join(", ")}` : "None is bumped and in date."}
+            />
+            <SelectField label="Sensor for what burns" name="sensor" className="h-12">
+              <option value="catalytic">catalytic</option>
+              <option value="infrared">infrared</option>
+            </SelectField>
+          </div>
+        </ActForm>
+        <BumpTest toBump={toBump} isWanted={fit.length === 0} />
+      </div>
     );
   }
   return (
@@ -96,5 +110,32 @@ export function AirForms({
         ))}
       </div>
     </ActForm>
+  );
+}
+
+/** Before a day's use: test gas is blown on the instrument, and it alarms. */
+function BumpTest({ toBump, isWanted }: { toBump: readonly string[]; isWanted: boolean }) {
+  return (
+    <details open={isWanted}>
+      <summary className="cursor-pointer font-medium">Bump test an instrument</summary>
+      <div className="mt-2">
+        <ActForm act="gear.bump" label="Bump test" pin button="Sign the bump test">
+          <div className="grid gap-4 sm:grid-cols-3">
+            <Field
+              label="Instrument bumped"
+              name="number"
+              autoComplete="off"
+              className="tag h-12"
+              hint={toBump.length > 0 ? `Not bumped in a day: ${toBump.join(", ")}` : undefined}
+            />
+            <Field label="Test gas" name="gas" autoComplete="off" className="h-12" />
+            <SelectField label="It" name="verdict" className="h-12" hint="One that does not alarm is withdrawn.">
+              <option>alarmed</option>
+              <option>did not alarm</option>
+            </SelectField>
+          </div>
+        </ActForm>
+      </div>
+    </details>
   );
 }

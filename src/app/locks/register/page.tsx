@@ -75,6 +75,8 @@ function Fitness({ row, day }: { row: GearRow; day: (at_ms: number) => string })
   switch (row.state) {
     case "fit":
       return <>{row.until_ms === null ? "yes" : <span className="num">yes, until {day(row.until_ms)}</span>}</>;
+    case "to bump":
+      return <span className="num">after a bump test, until {day(row.until_ms ?? 0)}</span>;
     case "out of date":
       return <strong className="num">no: out of date since {day(row.until_ms ?? 0)}</strong>;
     case "no date":

@@ -96,7 +96,7 @@ export const ENTRY_ASKS: Readonly<Record<string, AskMaker>> = {
 
   air: ({ permit, facts, now_ms }) => {
     const every_min = facts.profile.airRetest_min;
-    const air = airState(facts.testPoints, permit.log, { every_min, now_ms, entry: true });
+    const air = airState(facts, permit.log, { every_min, now_ms, entry: true });
     return known("air", "The air is tested at every point and fit", air.fit ? null : air.wants.join("; "), {
       before: "accept",
       holds: "inside",

@@ -97,7 +97,7 @@ export const HOT_WORK_ASKS: Readonly<Record<string, AskMaker>> = {
 
   air: (context) => {
     const { permit, facts, now_ms } = context;
-    const air = airState(facts.testPoints, permit.log, { every_min: retest_min(context), now_ms, entry: false });
+    const air = airState(facts, permit.log, { every_min: retest_min(context), now_ms, entry: false });
     return known("air", "The air is tested and fit", air.fit ? null : air.wants.join("; "), { before: "accept" });
   },
 };

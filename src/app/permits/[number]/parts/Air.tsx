@@ -13,7 +13,7 @@ type Props = Readonly<{ permit: PermitView; person: Person; now_ms: number; time
 /** The air, point by point, with the one act that comes next; the purge, and instruments that send by themselves. */
 export function Air({ permit, person, now_ms, timeZone }: Props) {
   if (permit.air === null) return <Detectors permit={permit} person={person} timeZone={timeZone} />;
-  const { state, samples, gases, limits, every_min } = permit.air;
+  const { state, samples, gases, limits, instruments, every_min } = permit.air;
   const first = state.points.find(({ wants }) => wants !== null) ?? state.points[0];
   const pocket = state.points.find(({ last }) => (last?.against.length ?? 0) > 0);
   return (
@@ -59,6 +59,8 @@ export function Air({ permit, person, now_ms, timeZone }: Props) {
           next={first.point}
           sample={samples[0] ?? null}
           gases={gases}
+          fit={instruments.filter(({ fault }) => fault === null).map(({ number }) => number)}
+          toBump={instruments.filter(({ fault }) => fault === "gear not bumped").map(({ number }) => number)}
           now_ms={now_ms}
         />
       )}

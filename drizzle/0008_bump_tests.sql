@@ -1,0 +1,1 @@
+ALTER TABLE `gear` ADD `bumped_at_ms` integer;
