@@ -126,7 +126,7 @@ test("a whole walk on a phone, the network cut in the middle, and a lock that no
   for (const who of ["Sunniva Rask", "Odalys Brenn"])
     await (await as(who)).setViewportSize({ width: 390, height: 844 });
   await walk(as, job, "walk");
-  await jonas.reload();
+  await jonas.goto(page);
   await expect(jonas.getByRole("heading", { name: `Isolation ${isolation}: proven` })).toBeVisible();
   await jonas.goto(`/boxes/${box}`);
   await expect(jonas.getByRole("row").filter({ hasText: "N-1" }).first()).toContainText("in the box");
