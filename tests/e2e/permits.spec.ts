@@ -138,6 +138,9 @@ test("hot work through two shifts with a break and a change of watch, then 3 h, 
   await expect(bump.getByText("Not bumped in a day: GI-09")).toBeVisible();
   await bump.getByLabel("Test gas").fill("methane, half its lower limit");
   await sign(nils, "Bump test", { "Instrument bumped": "GI-09" });
+  await expect(bump.getByRole("alert")).toContainText("say whether it alarmed");
+  await bump.getByLabel("What it did").selectOption("alarmed");
+  await sign(nils, "Bump test");
   await expect(begin.getByText(/Bumped and in date: .*GI-09/)).toBeVisible();
   await begin.getByRole("textbox", { name: /^Instrument/ }).fill("GI-09");
   await begin.locator('button[type="submit"]').click();

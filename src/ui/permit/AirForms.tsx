@@ -51,7 +51,15 @@ export function AirForms({
               name="instrument"
               autoComplete="off"
               className="tag h-12"
-              hint={fit.length > 0 ? `Bumped and in date: ${fit.join(", ")}` : "None is bumped and in date."}
+              hint={
+                fit.length > 0 ? (
+                  <>
+                    Bumped and in date: <Numbers all={fit} />
+                  </>
+                ) : (
+                  "None is bumped and in date."
+                )
+              }
             />
             <SelectField label="Sensor for what burns" name="sensor" className="h-12">
               <option value="catalytic">catalytic</option>
@@ -113,6 +121,16 @@ export function AirForms({
   );
 }
 
+/** Numbers that do not break at their hyphen. */
+function Numbers({ all }: { all: readonly string[] }) {
+  return all.map((number, i) => (
+    <span key={number}>
+      {i > 0 && ", "}
+      <span className="tag whitespace-nowrap">{number}</span>
+    </span>
+  ));
+}
+
 /** Before a day's use: test gas is blown on the instrument, and it alarms. */
 function BumpTest({ toBump, isWanted }: { toBump: readonly string[]; isWanted: boolean }) {
   return (
@@ -126,10 +144,22 @@ function BumpTest({ toBump, isWanted }: { toBump: readonly string[]; isWanted: b
               name="number"
               autoComplete="off"
               className="tag h-12"
-              hint={toBump.length > 0 ? `Not bumped in a day: ${toBump.join(", ")}` : undefined}
+              hint={
+                toBump.length > 0 ? (
+                  <>
+                    Not bumped in a day: <Numbers all={toBump} />
+                  </>
+                ) : undefined
+              }
             />
             <Field label="Test gas" name="gas" autoComplete="off" className="h-12" />
-            <SelectField label="It" name="verdict" className="h-12" hint="One that does not alarm is withdrawn.">
+            <SelectField
+              label="What it did"
+              name="verdict"
+              className="h-12"
+              hint="One that does not alarm is withdrawn."
+            >
+              <option value="">choose</option>
               <option>alarmed</option>
               <option>did not alarm</option>
             </SelectField>

@@ -223,7 +223,7 @@ function Details({ permit, units, timeZone }: { permit: PermitView; units: UnitS
           <Row label="Hot work">
             {details.works.join(", ")}, {details.inEquipment ? "in or on equipment" : "in the open or a building"};{" "}
             {details.welders} with a flame or arc; level{" "}
-            <span className="num">{figure(details.level_m, "length", units)}</span>
+            <span className="num whitespace-nowrap">{figure(details.level_m, "length", units)}</span>
           </Row>
           <Row label="Watch after">{details.afterWatch}</Row>
         </>
