@@ -1,11 +1,11 @@
 import { asc, eq, isNull } from "drizzle-orm";
 import { readByName } from "../../core/atmosphere/substances";
+import { gearFault } from "../../core/locks/gear";
 import { airState, purgeState, sampleAt } from "../../core/permit/airTests";
 import { afterWatchOf } from "../../core/permit/afterWatchOf";
 import { approvalReasons, revalidationDue } from "../../core/permit/asks/every";
 import { purgeNeed_s } from "../../core/permit/asks/entry";
 import { retest_min, watchersNeeded } from "../../core/permit/asks/hotWork";
-import { gearFault } from "../../core/locks/gear";
 import { decisionOn } from "../../core/permit/clashDecisions";
 import { dueUnder } from "../../core/permit/due";
 import { inside, staysOf, talkDue_ms } from "../../core/permit/entries";
