@@ -1,6 +1,6 @@
 /** Runs once when the server starts, before the first request. */
 export async function register(): Promise<void> {
   if (process.env.NEXT_RUNTIME !== "nodejs") return;
-  const { startTicker } = await import("./server/ticker");
+  const { startTicker } = await import("./server/permit/ticker");
   startTicker();
 }

@@ -8,7 +8,7 @@ import { fileURLToPath } from "node:url";
 const HOME = resolve(dirname(fileURLToPath(import.meta.url)), "..");
 const folder = mkdtempSync(join(tmpdir(), "lantern-doc-"));
 const outfile = join(folder, "table.mjs");
-buildSync({ entryPoints: [join(HOME, "src/core/permit/lifeTable.ts")], bundle: true, format: "esm", outfile });
+buildSync({ entryPoints: [join(HOME, "src/core/permit/life/lifeTable.ts")], bundle: true, format: "esm", outfile });
 const { lifeTableMarkdown } = await import(outfile);
 rmSync(folder, { recursive: true });
 const path = join(HOME, "docs/permit-life.md");

@@ -1,8 +1,8 @@
 import Link from "next/link";
-import { board } from "@/server/queries/board";
-import { bypasses } from "@/server/queries/permitRegister";
-import { requirePerson } from "@/server/session";
-import { requestTime_ms, siteTimeZone } from "@/server/siteTime";
+import { board } from "@/server/job/board";
+import { bypasses } from "@/server/permit/permitRegister";
+import { requirePerson } from "@/server/people/session";
+import { requestTime_ms, siteTimeZone } from "@/server/runtime/siteTime";
 import { dayAndClock } from "@/ui/text/when";
 import { WideTable } from "@/ui/text/WideTable";
 

@@ -6,16 +6,16 @@ import { count, eq } from "drizzle-orm";
 import { COMPETENCES, ROLES } from "../core/people/roles";
 import { problemLine } from "../core/plant/problem";
 import { runAct } from "../server/acts/runAct";
-import { addPerson } from "../server/addPerson";
+import { addPerson } from "../server/people/addPerson";
 import { closeDatabase, database, databasePath, dataFolder } from "../server/db/database";
 import { detectors, people, plantRevisions } from "../server/db/schema";
 import { seedDemo } from "../server/demo/seedDemo";
-import { readPlantFiles } from "../server/files/readPlantFiles";
+import { readPlantFiles } from "../server/plant/readPlantFiles";
 import { headFilePath } from "../server/ledger/append";
 import { verifyLedger } from "../server/ledger/verify";
-import { toPerson } from "../server/signIn";
-import { tokenHash } from "../server/store/detectorStore";
-import { currentPlant } from "../server/store/plantStore";
+import { toPerson } from "../server/people/signIn";
+import { tokenHash } from "../server/permit/detectorStore";
+import { currentPlant } from "../server/plant/plantStore";
 
 const say = (text: string) => process.stdout.write(`${text}\n`);
 

@@ -1,10 +1,10 @@
 import { readFileSync } from "node:fs";
 import { basename } from "node:path";
 import { answerOf, calculate } from "../core/calc/calculator";
-import { calculatorNamed, CALCULATORS } from "../core/calc/calculators";
-import { check } from "../core/isolation/check";
-import { plan } from "../core/isolation/plan";
-import { JOB_FORMAT, readJobValue, type Job } from "../core/job/jobFile";
+import { calculatorNamed, CALCULATORS } from "../core/calc/calculators/calculators";
+import { check } from "../core/plan/check";
+import { plan } from "../core/plan/plan";
+import { JOB_FORMAT, readJobValue, type Job } from "../core/request/jobFile";
 import type { Plant } from "../core/plant/plant";
 import { problemLine, type Read } from "../core/plant/problem";
 import { readPlantCsv } from "../core/plant/readPlantCsv";

@@ -1,5 +1,5 @@
 import { STRICT_ENTRY } from "../core/atmosphere/airLimits";
-import { againstSent, isSilent, sentSchema, SILENT_AFTER_MS } from "../core/permit/instruments";
+import { againstSent, isSilent, sentSchema, SILENT_AFTER_MS } from "../core/permit/air/instruments";
 import { message, SCENARIOS } from "./scenarios";
 
 const seconds = Array.from({ length: 60 }, (_, i) => i);

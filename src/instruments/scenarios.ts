@@ -1,4 +1,4 @@
-import type { Sent } from "../core/permit/instruments";
+import type { Sent } from "../core/permit/air/instruments";
 
 /** What a simulated instrument sends at each second; null sends nothing. Every scenario begins with ten clean seconds. */
 export type Scenario = Readonly<{ words: string; at: (second: number) => Omit<Sent, "version" | "sequence"> | null }>;

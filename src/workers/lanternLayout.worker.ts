@@ -1,5 +1,5 @@
 import ELK from "elkjs/lib/elk.bundled.js";
-import { layoutAnswer, layoutQuestion, type LayoutRequest } from "../core/trace/lanternLayout";
+import { layoutAnswer, layoutQuestion, type LayoutRequest } from "../core/lantern/lanternLayout";
 
 const elk = new ELK();
 

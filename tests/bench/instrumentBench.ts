@@ -9,7 +9,7 @@ import { openDatabase, type Db } from "../../src/server/db/database";
 import { detectors, people, sessions } from "../../src/server/db/schema";
 import { DEMO_DETECTORS } from "../../src/server/demo/demoPeople";
 import { seedDemo } from "../../src/server/demo/seedDemo";
-import { receive } from "../../src/server/instruments";
+import { receive } from "../../src/server/permit/instruments";
 
 /** How long from a reading over its limit to a stopped permit, and to an open screen that is told. */
 

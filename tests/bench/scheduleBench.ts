@@ -1,8 +1,8 @@
 import { exampleOf } from "../../src/core/calc/address";
 import { calculate } from "../../src/core/calc/calculator";
-import { CALCULATORS } from "../../src/core/calc/calculators";
+import { CALCULATORS } from "../../src/core/calc/calculators/calculators";
 import { crewSchedule } from "../../src/core/schedule/crewSchedule";
-import { criticalPath } from "../../src/core/schedule/criticalPath";
+import { criticalPath } from "../../src/core/network/criticalPath";
 import { walkingOrder } from "../../src/core/schedule/walkingOrder";
 import { seededRandom } from "../support/seededRandom";
 

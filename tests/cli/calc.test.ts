@@ -3,7 +3,7 @@ import { join, resolve } from "node:path";
 import { buildSync } from "esbuild";
 import fc from "fast-check";
 import { exampleOf } from "../../src/core/calc/address";
-import { CALCULATORS } from "../../src/core/calc/calculators";
+import { CALCULATORS } from "../../src/core/calc/calculators/calculators";
 import { propertyRuns } from "../support/runs";
 
 const HOME = resolve(__dirname, "../..");

@@ -3,8 +3,8 @@ import { mkdtempSync, readFileSync, rmSync, writeFileSync } from "node:fs";
 import { tmpdir } from "node:os";
 import { join, resolve } from "node:path";
 import { buildSync } from "esbuild";
-import type { Check } from "../../src/core/isolation/check";
-import type { Plan } from "../../src/core/isolation/plan";
+import type { Check } from "../../src/core/plan/check";
+import type { Plan } from "../../src/core/plan/plan";
 import type { Trace } from "../../src/core/trace/trace";
 
 const HOME = resolve(__dirname, "../..");

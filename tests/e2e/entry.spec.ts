@@ -1,4 +1,4 @@
-import type { PermitDetails } from "../../src/core/permit/details";
+import type { PermitDetails } from "../../src/core/permit/kinds/details";
 import { air, HOUR_MS, MINUTE_MS, sees, test } from "./moving";
 import { expect, post, sign } from "./site";
 import { approvedJob, done, on, walkByPost } from "./work";

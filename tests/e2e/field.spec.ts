@@ -3,7 +3,7 @@ import { expectNoAxeViolation } from "./axe";
 import { expect, PIN, post, test } from "./site";
 import { expectDone, fillStep, walk } from "./walk";
 import { approvedJob, read, stepsOf } from "./work";
-import { soundReport } from "../../src/core/locks/soundReport";
+import { soundReport } from "../../src/core/isolation/soundReport";
 import QRCode from "qrcode";
 
 const FACE = { place: "K-207", how: ["touch"], carriers: ["power", "control"], reason: "the motor stays coupled" };

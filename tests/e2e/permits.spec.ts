@@ -1,6 +1,6 @@
 import { spawn } from "node:child_process";
 import { join, resolve } from "node:path";
-import { shiftChanges } from "../../src/server/siteTime";
+import { shiftChanges } from "../../src/server/runtime/siteTime";
 import { air, HOUR_MS, MINUTE_MS, sees, test } from "./moving";
 import { expect, post, sign, signOn, type Site } from "./site";
 import { done, read } from "./work";

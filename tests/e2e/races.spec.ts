@@ -3,7 +3,7 @@ import { mkdtempSync, readFileSync, rmSync } from "node:fs";
 import { tmpdir } from "node:os";
 import { join, resolve } from "node:path";
 import type { Page } from "@playwright/test";
-import { soundReport } from "../../src/core/locks/soundReport";
+import { soundReport } from "../../src/core/isolation/soundReport";
 import { openDatabase } from "../../src/server/db/database";
 import { ledgerHead } from "../../src/server/ledger/append";
 import { replay, stateOf } from "../support/replay";

@@ -1,8 +1,8 @@
 import Database from "better-sqlite3";
 import type { Page } from "@playwright/test";
 import { join } from "node:path";
-import type { PlannedStep } from "../../src/core/isolation/steps";
-import { soundReport } from "../../src/core/locks/soundReport";
+import type { PlannedStep } from "../../src/core/procedure/steps";
+import { soundReport } from "../../src/core/isolation/soundReport";
 import { expect, post, type Site } from "./site";
 
 type As = (name: string) => Promise<Page>;

@@ -1,13 +1,13 @@
 import { calculate } from "@/core/calc/calculator";
-import { calculatorNamed } from "@/core/calc/calculators";
+import { calculatorNamed } from "@/core/calc/calculators/calculators";
 import { HOT_WORK_LIMITS, judgeAir, STRICT_ENTRY, tenthOfLimit, ENTRY_LIMITS } from "@/core/atmosphere/airLimits";
 import { densityAgainstAir, gathers, lowerLimit, substance } from "@/core/atmosphere/substances";
 import { testDepths_m, testPoints, TEST_ORDER } from "@/core/atmosphere/testPoints";
 import { contactLimit_C } from "@/core/energy/coolDown";
 import { approach, BODY_CURRENT, conductorPairs, EARTH_STAKE_m } from "@/core/energy/electricalFigures";
 import { criticalRatio, gasThroughHole_kg_s } from "@/core/energy/gasThroughHole";
-import { AFTER_WATCHES, checksDue_s, HOT_WORK } from "@/core/rules/hotWork";
-import { airRetests_ms, needsNewProof, readsAs } from "@/core/rules/proofRules";
+import { AFTER_WATCHES, checksDue_s, HOT_WORK } from "@/core/fire/hotWork";
+import { airRetests_ms, needsNewProof, readsAs } from "@/core/requirement/proofRules";
 
 /** Each figure stands beside where it was published. "From memory" says that nobody had the page open. */
 function calc(name: string, input: Record<string, unknown>): Record<string, number | null> & { also: unknown } {

@@ -2,8 +2,8 @@ import { createHash } from "node:crypto";
 import { spawnSync } from "node:child_process";
 import { existsSync, readFileSync, writeFileSync } from "node:fs";
 import { join } from "node:path";
-import { check } from "@/core/isolation/check";
-import { plan } from "@/core/isolation/plan";
+import { check } from "@/core/plan/check";
+import { plan } from "@/core/plan/plan";
 import { engineCase } from "../support/plantArbitrary";
 import { referenceCases } from "./referenceCases";
 

@@ -1,4 +1,4 @@
-import { guardRelease } from "@/core/isolation/guardRelease";
+import { guardRelease } from "@/core/guard/guardRelease";
 import { HARMFUL, HARMLESS, SmallPlant, tagsOf } from "../support/smallPlant";
 
 /** Cases small enough to be argued with a pencil. The trade's facts in them are common practice, with no source. */

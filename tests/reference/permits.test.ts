@@ -1,15 +1,15 @@
 import { ENTRY_LIMITS, judgeAir } from "../../src/core/atmosphere/airLimits";
 import { TEST_ORDER, TEST_SPACING_m, testDepths_m } from "../../src/core/atmosphere/testPoints";
-import { permitsRequired } from "../../src/core/hazards/permitsRequired";
+import { permitsRequired } from "../../src/core/hazard/permitsRequired";
 import { keepOut } from "../../src/core/energy/gasEnergy";
-import { afterWatchState } from "../../src/core/permit/afterWatch";
-import { afterWatchRule } from "../../src/core/permit/asks/hotWork";
-import { LIFE } from "../../src/core/permit/lifeTable";
-import { kindRule } from "../../src/core/permit/kinds";
-import { asksOf } from "../../src/core/permit/requirements";
-import { approachLimit } from "../../src/core/rules/approachLimits";
-import { HOT_WORK } from "../../src/core/rules/hotWork";
-import { profileOf } from "../../src/core/rules/profiles";
+import { afterWatchState } from "../../src/core/permit/afterwatch/afterWatch";
+import { afterWatchRule } from "../../src/core/permit/requirements/hotWork";
+import { LIFE } from "../../src/core/permit/life/lifeTable";
+import { kindRule } from "../../src/core/permit/kinds/kinds";
+import { asksOf } from "../../src/core/permit/requirements/requirements";
+import { approachLimit } from "../../src/core/permit/around/approachLimits";
+import { HOT_WORK } from "../../src/core/fire/hotWork";
+import { profileOf } from "../../src/core/requirement/profiles";
 import { Acting, DETAILS, draftOf, HOUR, idOf, MINUTE, wellFacts } from "../support/permits";
 
 /**

@@ -3,7 +3,7 @@ import { createHash } from "node:crypto";
 import { existsSync, readFileSync, writeFileSync } from "node:fs";
 import { join } from "node:path";
 import { calculate } from "@/core/calc/calculator";
-import { calculatorNamed } from "@/core/calc/calculators";
+import { calculatorNamed } from "@/core/calc/calculators/calculators";
 import { physicsCases } from "./physicsCases";
 
 type Figures = Readonly<Record<string, number | null | readonly number[]>>;

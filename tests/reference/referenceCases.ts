@@ -1,4 +1,4 @@
-import type { JobInput } from "@/core/job/jobFile";
+import type { JobInput } from "@/core/request/jobFile";
 import type { PlantInput } from "@/core/plant/plantSchema";
 import { seededRandom, type Random } from "../support/seededRandom";
 

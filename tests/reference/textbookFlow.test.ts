@@ -1,4 +1,4 @@
-import { kBarrierCut, type CutProblem } from "@/core/isolation/kBarrierCut";
+import { kBarrierCut, type CutProblem } from "@/core/cut/kBarrierCut";
 
 /**
  * The shipping network of Cormen, Leiserson, Rivest and Stein, Introduction to Algorithms, 3rd edition, figure 26.1 and

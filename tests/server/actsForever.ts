@@ -2,10 +2,10 @@ import { randomUUID } from "node:crypto";
 import { readFileSync } from "node:fs";
 import { join } from "node:path";
 import { runAct } from "../../src/server/acts/runAct";
-import { addPerson } from "../../src/server/addPerson";
+import { addPerson } from "../../src/server/people/addPerson";
 import { database } from "../../src/server/db/database";
 import { people } from "../../src/server/db/schema";
-import { toPerson } from "../../src/server/signIn";
+import { toPerson } from "../../src/server/people/signIn";
 
 /** Does acts until it is killed, and prints the id of each one only when it is acknowledged. */
 async function main(): Promise<void> {

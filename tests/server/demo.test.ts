@@ -1,8 +1,8 @@
 import { join } from "node:path";
 import { permits } from "../../src/server/db/schema";
 import { seedDemo } from "../../src/server/demo/seedDemo";
-import { shiftChanges } from "../../src/server/siteTime";
-import { permitsNow } from "../../src/server/store/permitFacts";
+import { shiftChanges } from "../../src/server/runtime/siteTime";
+import { permitsNow } from "../../src/server/permit/permitFacts";
 import { TestSite } from "../support/testSite";
 
 const MINUTE_MS = 60_000;

@@ -1,11 +1,11 @@
 import { eq } from "drizzle-orm";
 import { detectors, ledger, permitLog, permits } from "../../src/server/db/schema";
 import { ledgerHead } from "../../src/server/ledger/append";
-import { receive } from "../../src/server/instruments";
-import { tokenHash } from "../../src/server/store/detectorStore";
-import { jobHazards } from "../../src/server/store/hazardStore";
-import { permitNow } from "../../src/server/store/permitFacts";
-import { settleAll } from "../../src/server/store/settlePermits";
+import { receive } from "../../src/server/permit/instruments";
+import { tokenHash } from "../../src/server/permit/detectorStore";
+import { jobHazards } from "../../src/server/hazard/hazardStore";
+import { permitNow } from "../../src/server/permit/permitFacts";
+import { settleAll } from "../../src/server/permit/settlePermits";
 import { message, SCENARIOS } from "../../src/instruments/scenarios";
 import { DETAILS, HOUR, MINUTE } from "../support/permits";
 import { TestSite } from "../support/testSite";

@@ -3,13 +3,13 @@ import { mkdtempSync, rmSync } from "node:fs";
 import { tmpdir } from "node:os";
 import { join } from "node:path";
 import { runAct, type ActAnswer } from "../../src/server/acts/runAct";
-import { addPerson } from "../../src/server/addPerson";
+import { addPerson } from "../../src/server/people/addPerson";
 import { openDatabase, type Db } from "../../src/server/db/database";
 import { deviations, holds, isolationReviews, isolations, jobs, ledger, people } from "../../src/server/db/schema";
 import { verifyLedger } from "../../src/server/ledger/verify";
-import { soundReport } from "../../src/core/locks/soundReport";
-import { toPerson } from "../../src/server/signIn";
-import { loadIsolation } from "../../src/server/store/isolationStore";
+import { soundReport } from "../../src/core/isolation/soundReport";
+import { toPerson } from "../../src/server/people/signIn";
+import { loadIsolation } from "../../src/server/isolation/isolationStore";
 
 /** S – V-1 – SP – V-2 – P, and S-2 – V-3 – SP: crude, no bleed, two ways in. */
 const ITEMS = `tag,kind,contents,temperature_C,pressure_Pa,hazards,source,stops,credit,lockable,effort,stands

@@ -1,4 +1,4 @@
-import { shiftChanges } from "@/server/siteTime";
+import { shiftChanges } from "@/server/runtime/siteTime";
 
 const HOUR_MS = 3_600_000;
 

@@ -1,13 +1,13 @@
 import { randomUUID } from "node:crypto";
 import sharp from "sharp";
 import { eq } from "drizzle-orm";
-import { soundReport } from "../../src/core/locks/soundReport";
-import { lockedPoints } from "../../src/core/locks/lockedPoints";
+import { soundReport } from "../../src/core/isolation/soundReport";
+import { lockedPoints } from "../../src/core/isolation/lockedPoints";
 import { holds, isolations, jobs, ledger, photos } from "../../src/server/db/schema";
 import { verifyLedger } from "../../src/server/ledger/verify";
-import { loadBox } from "../../src/server/store/boxStore";
-import { loadIsolation } from "../../src/server/store/isolationStore";
-import { storePhoto } from "../../src/server/storePhoto";
+import { loadBox } from "../../src/server/box/boxStore";
+import { loadIsolation } from "../../src/server/isolation/isolationStore";
+import { storePhoto } from "../../src/server/photos/storePhoto";
 import { TestSite } from "../support/testSite";
 import { approved, atWork, openTwoJobs } from "../support/twoJobs";
 

@@ -1,6 +1,6 @@
 import { readFileSync } from "node:fs";
 import { join } from "node:path";
-import { readJobJson, type Job } from "@/core/job/jobFile";
+import { readJobJson, type Job } from "@/core/request/jobFile";
 import { readPlantCsv } from "@/core/plant/readPlantCsv";
 import { buildStateGraph, type StateGraph } from "@/core/trace/stateGraph";
 

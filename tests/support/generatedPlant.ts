@@ -1,5 +1,5 @@
 import type { PlantInput } from "@/core/plant/plantSchema";
-import type { JobInput } from "@/core/job/jobFile";
+import type { JobInput } from "@/core/request/jobFile";
 import { seededRandom } from "./seededRandom";
 
 /**

@@ -1,9 +1,9 @@
-import type { PermitDetails } from "../../src/core/permit/details";
+import type { PermitDetails } from "../../src/core/permit/kinds/details";
 import { STRICT_ENTRY } from "../../src/core/atmosphere/airLimits";
 import type { PersonId, Role } from "../../src/core/people/roles";
-import { decidePermit } from "../../src/core/permit/permitLife";
-import type { PermitAct, PermitCommand, PermitFacts, PermitLife } from "../../src/core/permit/permitTypes";
-import { profileOf } from "../../src/core/rules/profiles";
+import { decidePermit } from "../../src/core/permit/life/permitLife";
+import type { PermitAct, PermitCommand, PermitFacts, PermitLife } from "../../src/core/permit/record/permitTypes";
+import { profileOf } from "../../src/core/requirement/profiles";
 
 export const HOUR = 3_600_000;
 export const MINUTE = 60_000;

@@ -1,10 +1,10 @@
 import fc from "fast-check";
-import type { JobInput } from "@/core/job/jobFile";
-import { readJobValue } from "@/core/job/jobFile";
+import type { JobInput } from "@/core/request/jobFile";
+import { readJobValue } from "@/core/request/jobFile";
 import type { PlantInput } from "@/core/plant/plantSchema";
 import { readPlantValue } from "@/core/plant/readPlantJson";
 import { buildStateGraph, type StateGraph } from "@/core/trace/stateGraph";
-import type { Job } from "@/core/job/jobFile";
+import type { Job } from "@/core/request/jobFile";
 
 export type SmallCase = Readonly<{ plant: PlantInput; job: JobInput }>;
 

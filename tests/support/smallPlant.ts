@@ -1,6 +1,6 @@
-import { check, type Check } from "@/core/isolation/check";
-import { plan, type Plan } from "@/core/isolation/plan";
-import { readJobValue, type JobInput } from "@/core/job/jobFile";
+import { check, type Check } from "@/core/plan/check";
+import { plan, type Plan } from "@/core/plan/plan";
+import { readJobValue, type JobInput } from "@/core/request/jobFile";
 import type { PlantInput } from "@/core/plant/plantSchema";
 import { readPlantValue } from "@/core/plant/readPlantJson";
 import { buildStateGraph, type StateGraph } from "@/core/trace/stateGraph";

@@ -8,9 +8,9 @@ import type { Competence, Role } from "../../src/core/people/roles";
 import { runAct, type ActAnswer } from "../../src/server/acts/runAct";
 import { openDatabase, type Db } from "../../src/server/db/database";
 import { jobs, people, permits } from "../../src/server/db/schema";
-import { soundReport } from "../../src/core/locks/soundReport";
-import { toPerson } from "../../src/server/signIn";
-import { loadIsolation } from "../../src/server/store/isolationStore";
+import { soundReport } from "../../src/core/isolation/soundReport";
+import { toPerson } from "../../src/server/people/signIn";
+import { loadIsolation } from "../../src/server/isolation/isolationStore";
 
 export const PIN = "2468";
 const DAY_MS = 86_400_000;

@@ -1,8 +1,8 @@
 import type { Metadata } from "next";
 import Link from "next/link";
 import { TASKS } from "@/core/calc/calculator";
-import { CALCULATORS } from "@/core/calc/calculators";
-import { requirePerson } from "@/server/session";
+import { CALCULATORS } from "@/core/calc/calculators/calculators";
+import { requirePerson } from "@/server/people/session";
 
 export const metadata: Metadata = { title: "Bench" };
 

@@ -1,7 +1,7 @@
 import type { Metadata } from "next";
-import { ledgerPage, LEDGER_PAGE } from "@/server/queries/ledgerPage";
-import { requirePerson } from "@/server/session";
-import { siteTimeZone } from "@/server/siteTime";
+import { ledgerPage, LEDGER_PAGE } from "@/server/ledger/ledgerPage";
+import { requirePerson } from "@/server/people/session";
+import { siteTimeZone } from "@/server/runtime/siteTime";
 import { dayAndClock } from "@/ui/text/when";
 import { Pages } from "@/ui/text/Pages";
 import { WideTable } from "@/ui/text/WideTable";

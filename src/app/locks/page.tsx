@@ -1,8 +1,8 @@
 import type { Metadata } from "next";
 import Link from "next/link";
-import { boxesInUse, lockAnswer } from "@/server/queries/boxView";
-import { requirePerson } from "@/server/session";
-import { siteTimeZone } from "@/server/siteTime";
+import { boxesInUse, lockAnswer } from "@/server/box/boxView";
+import { requirePerson } from "@/server/people/session";
+import { siteTimeZone } from "@/server/runtime/siteTime";
 import { dayAndClock } from "@/ui/text/when";
 
 export const metadata: Metadata = { title: "Locks" };

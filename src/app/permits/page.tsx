@@ -1,8 +1,8 @@
 import type { Metadata } from "next";
 import Link from "next/link";
-import { bypasses, permitRegister, REGISTER_PAGE } from "@/server/queries/permitRegister";
-import { requirePerson } from "@/server/session";
-import { requestTime_ms, siteTimeZone } from "@/server/siteTime";
+import { bypasses, permitRegister, REGISTER_PAGE } from "@/server/permit/permitRegister";
+import { requirePerson } from "@/server/people/session";
+import { requestTime_ms, siteTimeZone } from "@/server/runtime/siteTime";
 import { dayAndClock } from "@/ui/text/when";
 import { Pages } from "@/ui/text/Pages";
 import { WideTable } from "@/ui/text/WideTable";

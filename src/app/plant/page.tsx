@@ -1,8 +1,8 @@
 import type { Metadata } from "next";
 import Link from "next/link";
-import { PAGE_SIZE, revisions, searchRegister, siteBlocks } from "@/server/queries/register";
-import { requirePerson } from "@/server/session";
-import { siteTimeZone } from "@/server/siteTime";
+import { PAGE_SIZE, revisions, searchRegister, siteBlocks } from "@/server/plant/register";
+import { requirePerson } from "@/server/people/session";
+import { siteTimeZone } from "@/server/runtime/siteTime";
 import { SitePlan } from "@/ui/plant/SitePlan";
 import { dayAndClock } from "@/ui/text/when";
 import { Pages } from "@/ui/text/Pages";

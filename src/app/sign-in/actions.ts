@@ -5,8 +5,8 @@ import { cookies } from "next/headers";
 import { redirect } from "next/navigation";
 import { database } from "@/server/db/database";
 import { people } from "@/server/db/schema";
-import { isDemo, SESSION_COOKIE, sessionToken, setSessionCookie } from "@/server/session";
-import { closeSession, openSession, signInByPassword } from "@/server/signIn";
+import { isDemo, SESSION_COOKIE, sessionToken, setSessionCookie } from "@/server/people/session";
+import { closeSession, openSession, signInByPassword } from "@/server/people/signIn";
 
 export async function signIn(_: string | null, form: FormData): Promise<string | null> {
   const name = String(form.get("name") ?? "").slice(0, 100);

@@ -3,7 +3,7 @@ import { redirect } from "next/navigation";
 import { signInToDemo } from "./actions";
 import { SignInForm } from "./SignInForm";
 import { DEMO_PEOPLE, DEMO_PIN } from "@/server/demo/demoPeople";
-import { currentPerson, isDemo } from "@/server/session";
+import { currentPerson, isDemo } from "@/server/people/session";
 
 export const metadata: Metadata = { title: "Sign in" };
 

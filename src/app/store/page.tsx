@@ -1,7 +1,7 @@
 import type { Metadata } from "next";
-import { storeLines } from "@/server/queries/dayView";
-import { requirePerson } from "@/server/session";
-import { siteTimeZone } from "@/server/siteTime";
+import { storeLines } from "@/server/figures/dayView";
+import { requirePerson } from "@/server/people/session";
+import { siteTimeZone } from "@/server/runtime/siteTime";
 import { CountForm } from "@/ui/store/CountForm";
 import { dayAndClock } from "@/ui/text/when";
 import { WideTable } from "@/ui/text/WideTable";

@@ -5,7 +5,7 @@ import { revalidatePath } from "next/cache";
 import { SYSTEMS } from "@/core/units/units";
 import { database } from "@/server/db/database";
 import { people } from "@/server/db/schema";
-import { currentPerson } from "@/server/session";
+import { currentPerson } from "@/server/people/session";
 
 /** Which units the signed-in person reads from now on. A preference, not an act: it goes into no ledger. */
 export async function chooseUnits(form: FormData): Promise<void> {

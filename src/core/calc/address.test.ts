@@ -2,7 +2,7 @@ import fc from "fast-check";
 import { propertyRuns } from "../../../tests/support/runs";
 import { addressOf, exampleOf, inputsFromAddress } from "./address";
 import { calculate } from "./calculator";
-import { CALCULATORS } from "./calculators";
+import { CALCULATORS } from "./calculators/calculators";
 
 const onPage = CALCULATORS.filter((one) => one.schema === undefined);
 

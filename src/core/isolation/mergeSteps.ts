@@ -1,6 +1,6 @@
-import type { WalkStep } from "../locks/isolationLife";
-import { lockedPoints } from "../locks/lockedPoints";
-import { stepLabel, type PlannedStep } from "./steps";
+import type { WalkStep } from "./isolationLife";
+import { lockedPoints } from "./lockedPoints";
+import { stepLabel, type PlannedStep } from "../procedure/steps";
 
 /** Doing these once is enough, whatever the new plan adds before them: what is locked stays locked. */
 const STAYS: ReadonlySet<PlannedStep["kind"]> = new Set<PlannedStep["kind"]>(["tell", "stop", "lock", "verify"]);

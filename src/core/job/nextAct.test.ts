@@ -1,7 +1,7 @@
-import type { PlannedStep } from "../isolation/steps";
-import type { IsolationLife, WalkStep } from "../locks/isolationLife";
+import type { PlannedStep } from "../procedure/steps";
+import type { IsolationLife, WalkStep } from "../isolation/isolationLife";
 import type { PersonId } from "../people/roles";
-import type { PermitLife } from "../permit/permitTypes";
+import type { PermitLife } from "../permit/record/permitTypes";
 import { nextAct } from "./nextAct";
 
 const person = "p" as PersonId;

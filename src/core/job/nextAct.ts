@@ -1,8 +1,8 @@
-import type { IsolationLife } from "../locks/isolationLife";
-import { stepLabel } from "../isolation/steps";
-import { isRunOut } from "../permit/permitLife";
-import { peopleOn, type PermitLife } from "../permit/permitTypes";
-import { lastOf, signedBy } from "../permit/permitLog";
+import type { IsolationLife } from "../isolation/isolationLife";
+import { stepLabel } from "../procedure/steps";
+import { isRunOut } from "../permit/life/permitLife";
+import { peopleOn, type PermitLife } from "../permit/record/permitTypes";
+import { lastOf, signedBy } from "../permit/record/permitLog";
 import type { Role } from "../people/roles";
 
 export const STAGES = ["ask", "energies", "hazards", "points", "time", "kit", "walk", "permits", "return"] as const;

@@ -1,5 +1,5 @@
 import type { Carrier } from "./carriers";
-import type { System } from "../isolation/conductors";
+import type { System } from "./conductors";
 import type { StoredEnergy } from "../energy/storedEnergy";
 
 /**

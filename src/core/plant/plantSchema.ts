@@ -1,7 +1,7 @@
 import { z } from "zod";
-import { AFTER_WATCHES } from "../rules/hotWork";
+import { AFTER_WATCHES } from "../fire/hotWork";
 import { CARRIERS } from "./carriers";
-import { SYSTEMS } from "../isolation/conductors";
+import { SYSTEMS } from "./conductors";
 import { HAZARDS, VESSEL_SHAPES } from "./plant";
 import { storedEnergySchema } from "../energy/storedEnergy";
 

@@ -1,6 +1,6 @@
 import fc from "fast-check";
 import { propertyRuns } from "../../../tests/support/runs";
-import { criticalPath } from "./criticalPath";
+import { criticalPath } from "../network/criticalPath";
 import { crewSchedule, type CrewStep } from "./crewSchedule";
 import { apart_m, walkingOrder, type WalkedStep } from "./walkingOrder";
 

@@ -1,4 +1,4 @@
-import { criticalPath, inOrder, type Placed, type TimedStep } from "./criticalPath";
+import { criticalPath, inOrder, type Placed, type TimedStep } from "../network/criticalPath";
 
 /** A step that may need a person of a crew while it lasts. */
 export type CrewStep<C extends string = string> = TimedStep & Readonly<{ crew: C | null }>;

@@ -1,4 +1,4 @@
-import type { PlannedStep, StepKind } from "../isolation/steps";
+import type { PlannedStep, StepKind } from "../procedure/steps";
 
 /** Minutes of hands for each kind of step, when nobody has measured better. Common practice, no source. */
 const HANDS_min: Readonly<Record<StepKind, number>> = {

@@ -1,6 +1,6 @@
 import { z } from "zod";
 import { HOSE_BORE_MAX_m } from "../atmosphere/sampleWait";
-import { LOCK_SCHOOLS } from "../locks/hasps";
+import { LOCK_SCHOOLS } from "../gear/hasps";
 
 /** The hands that steps need: by competence, and anybody for telling, stopping and clearing up. */
 export const CREWS = ["electrical", "mechanical", "process", "anybody"] as const;

@@ -1,5 +1,5 @@
 import { calculate } from "../calc/calculator";
-import { calculatorNamed } from "../calc/calculators";
+import { calculatorNamed } from "../calc/calculators/calculators";
 import type { Calculation } from "../calc/calculation";
 import { settled, SETUP_WORDS, type Setup } from "./setup";
 import type { StepWork, Wait } from "./stepWork";

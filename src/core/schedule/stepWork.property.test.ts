@@ -1,7 +1,7 @@
 import fc from "fast-check";
 import { propertyRuns } from "../../../tests/support/runs";
 import { SmallPlant } from "../../../tests/support/smallPlant";
-import { stepsOf } from "../isolation/sequence";
+import { stepsOf } from "../procedure/sequence";
 import type { Setup } from "./setup";
 import { timeOf } from "./stepTime";
 import { workOf } from "./stepWork";

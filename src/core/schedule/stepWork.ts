@@ -1,7 +1,7 @@
 import { testPoints } from "../atmosphere/testPoints";
 import { contactLimit_C } from "../energy/coolDown";
-import { itemTagOf, type PlannedStep } from "../isolation/steps";
-import type { Plan } from "../isolation/plan";
+import { itemTagOf, type PlannedStep } from "../procedure/steps";
+import type { Plan } from "../plan/plan";
 import type { StoredEnergy } from "../energy/storedEnergy";
 import type { Item } from "../plant/plant";
 import type { StateGraph } from "../trace/stateGraph";

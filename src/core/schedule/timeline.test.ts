@@ -1,9 +1,9 @@
 import { demoGraph, demoJob } from "../../../tests/support/demoPlant";
 import { HARMFUL, SmallPlant } from "../../../tests/support/smallPlant";
-import { plan } from "../isolation/plan";
-import { stepsOf } from "../isolation/sequence";
-import type { Job } from "../job/jobFile";
-import { profileOf } from "../rules/profiles";
+import { plan } from "../plan/plan";
+import { stepsOf } from "../procedure/sequence";
+import type { Job } from "../request/jobFile";
+import { profileOf } from "../requirement/profiles";
 import type { StateGraph } from "../trace/stateGraph";
 import type { Setup } from "./setup";
 import { timelineOf, type Timeline } from "./timeline";

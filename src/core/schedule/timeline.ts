@@ -1,5 +1,5 @@
-import { airRetests_ms } from "../rules/proofRules";
-import { checksDue_s, HOT_WORK, type AfterWatch } from "../rules/hotWork";
+import { airRetests_ms } from "../requirement/proofRules";
+import { checksDue_s, HOT_WORK, type AfterWatch } from "../fire/hotWork";
 import { crewSchedule, type Scheduled } from "./crewSchedule";
 import { crewSize, CREWS, settled, type Crew, type Setup } from "./setup";
 import { piecesOf, timeOf, type Governs, type Piece, type WaitTime } from "./stepTime";

@@ -1,8 +1,8 @@
-import type { Job } from "../job/jobFile";
-import type { Plan } from "../isolation/plan";
-import { itemTagOf, stepLabel, type PlannedStep } from "../isolation/steps";
-import { AFTER_WATCHES } from "../rules/hotWork";
-import type { RuleProfile } from "../rules/profile";
+import type { Job } from "../request/jobFile";
+import type { Plan } from "../plan/plan";
+import { itemTagOf, stepLabel, type PlannedStep } from "../procedure/steps";
+import { AFTER_WATCHES } from "../fire/hotWork";
+import type { RuleProfile } from "../requirement/profile";
 import type { StateGraph } from "../trace/stateGraph";
 import { workOf } from "./stepWork";
 import { PERMIT_s, type TimelineModel, type TimelineStep } from "./timeline";

@@ -1,4 +1,4 @@
-import { inOrder } from "./criticalPath";
+import { inOrder } from "../network/criticalPath";
 
 /** Where a step is done: metres from the site datum, and its level. */
 export type Spot = Readonly<{ x_m: number; y_m: number; level_m: number }>;

@@ -1,5 +1,5 @@
 import { CARRIER_COUNT, CARRIERS } from "../plant/carriers";
-import { familyOf, type Family } from "../rules/grades";
+import { familyOf, type Family } from "../requirement/grades";
 import { keepArcs } from "./keepArcs";
 import type { StateGraph } from "./stateGraph";
 

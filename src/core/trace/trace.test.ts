@@ -1,4 +1,4 @@
-import { readJobValue } from "../job/jobFile";
+import { readJobValue } from "../request/jobFile";
 import type { PlantInput } from "../plant/plantSchema";
 import { readPlantValue } from "../plant/readPlantJson";
 import { buildStateGraph } from "./stateGraph";

@@ -1,4 +1,4 @@
-import type { Job } from "../job/jobFile";
+import type { Job } from "../request/jobFile";
 import type { Carrier } from "../plant/carriers";
 import { storedQuantity, wayToMakeHarmless, type StoredQuantity } from "../energy/storedEnergy";
 import type { Read } from "../plant/problem";

@@ -1,4 +1,4 @@
-import type { Job, How } from "../job/jobFile";
+import type { Job, How } from "../request/jobFile";
 import { CARRIERS, type Carrier } from "../plant/carriers";
 import type { Problem, Read } from "../plant/problem";
 import { carrierOf, vertexOf, type StateGraph } from "./stateGraph";

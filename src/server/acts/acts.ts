@@ -1,18 +1,18 @@
-import type { Act } from "./act";
-import { attachFigure, countStore, setUpJob } from "./dayActs";
-import { hangOnBox, takeOffBox } from "./boxActs";
-import { exchangeProcedures } from "./exchangeAct";
-import { bumpGear, enterGear, giveBackGear, handOutGear, withdrawGear } from "./gearActs";
-import { canDoStep, doStep, proveAgain, startReturn } from "./isolationActs";
-import { cannotDoStep, replan } from "./replanActs";
-import { reviewIsolation } from "./reviewAct";
-import { agreeToTest, askTest, callOffTest, startTest } from "./temporaryActs";
+import type { Act } from "../act/act";
+import { attachFigure, countStore, setUpJob } from "../figures/dayActs";
+import { hangOnBox, takeOffBox } from "../box/boxActs";
+import { exchangeProcedures } from "../box/exchangeAct";
+import { bumpGear, enterGear, giveBackGear, handOutGear, withdrawGear } from "../gear/gearActs";
+import { canDoStep, doStep, proveAgain, startReturn } from "../isolation/isolationActs";
+import { cannotDoStep, replan } from "../isolation/replanActs";
+import { reviewIsolation } from "../isolation/reviewAct";
+import { agreeToTest, askTest, callOffTest, startTest } from "../isolation/temporaryActs";
 import { settleKept } from "./settleAct";
-import { approveIsolation, askForJob, changeCrew, closeJob } from "./jobActs";
-import { markEnteredInError } from "./ledgerActs";
-import { postDetector, takeDetector } from "./detectorActs";
-import { draftPermit, nextDayPermit } from "./draftPermit";
-import { HAZARD_ACTS } from "./hazardActs";
+import { approveIsolation, askForJob, changeCrew, closeJob } from "../job/jobActs";
+import { markEnteredInError } from "../ledger/ledgerActs";
+import { postDetector, takeDetector } from "../permit/detectorActs";
+import { draftPermit, nextDayPermit } from "../permit/draftPermit";
+import { HAZARD_ACTS } from "../hazard/hazardActs";
 import {
   acceptPermit,
   approvePermit,
@@ -30,10 +30,10 @@ import {
   signOff,
   signOn,
   stopWork,
-} from "./permitActs";
-import { PERMIT_LOG_ACTS } from "./permitLogActs";
-import { acceptDeviation, adjustPlan } from "./planActs";
-import { importPlant } from "./plantActs";
+} from "../permit/permitActs";
+import { PERMIT_LOG_ACTS } from "../permit/permitLogActs";
+import { acceptDeviation, adjustPlan } from "../job/planActs";
+import { importPlant } from "../plant/plantActs";
 import {
   authoriseRemoval,
   callOffRemoval,
@@ -42,8 +42,8 @@ import {
   openRemoval,
   readRemoval,
   triedToReach,
-} from "./removalActs";
-import { swapPoint } from "./swapAct";
+} from "../box/removalActs";
+import { swapPoint } from "../isolation/swapAct";
 
 /** Everything a user can do, by the name it has in the ledger. */
 export const ACTS: ReadonlyMap<string, Act> = new Map(

@@ -1,17 +1,17 @@
 import { eq } from "drizzle-orm";
 import { z } from "zod";
 import { canonicalJson } from "../../core/ledger/canonicalJson";
-import { refusalSentence } from "../../core/refusal";
-import { actTime_ms } from "../clock";
-import { announce } from "../events";
+import { refusalSentence } from "../../core/refusal/refusal";
+import { actTime_ms } from "../runtime/clock";
+import { announce } from "../runtime/events";
 import { headFilePath, appendToLedger, writeHeadFile } from "../ledger/append";
 import { database, type Db, type Tx } from "../db/database";
 import { ledger } from "../db/schema";
-import type { Refusal } from "../../core/refusal";
-import { pinFault, signerFault, type Person } from "../signIn";
-import type { Act, ActOutcome } from "./act";
-import { aboutOf } from "../store/aboutOf";
-import { READ_REMOVAL, unreadRemoval } from "../store/removalStore";
+import type { Refusal } from "../../core/refusal/refusal";
+import { pinFault, signerFault, type Person } from "../people/signIn";
+import type { Act, ActOutcome } from "../act/act";
+import { aboutOf } from "../ledger/aboutOf";
+import { READ_REMOVAL, unreadRemoval } from "../box/removalStore";
 import { ACTS } from "./acts";
 
 /** How an act arrives, from a screen or over HTTP. */

@@ -1,13 +1,13 @@
 import { eq } from "drizzle-orm";
 import { z } from "zod";
-import { siteLockFault } from "../../core/locks/gear";
-import { lockedPoints } from "../../core/locks/lockedPoints";
-import type { Refusal } from "../../core/refusal";
+import { siteLockFault } from "../../core/gear/gear";
+import { lockedPoints } from "../../core/isolation/lockedPoints";
+import type { Refusal } from "../../core/refusal/refusal";
 import { ledger } from "../db/schema";
-import { hangLock, isolationFacts, loadIsolation } from "../store/isolationStore";
-import { boxesOf } from "../store/locks";
-import { defineAct, type ActOutcome } from "./act";
-import { moveBox } from "./isolationActs";
+import { hangLock, isolationFacts, loadIsolation } from "../isolation/isolationStore";
+import { boxesOf } from "../box/locks";
+import { defineAct, type ActOutcome } from "../act/act";
+import { moveBox } from "../isolation/isolationActs";
 
 /**
  * What a device kept while it had no network, and no longer fitted when it came: a person says what is so on the spot.

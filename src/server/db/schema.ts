@@ -1,5 +1,5 @@
-import { PERMIT_KINDS } from "../../core/permit/kinds";
-import { PERMIT_STATES } from "../../core/permit/permitTypes";
+import { PERMIT_KINDS } from "../../core/permit/kinds/kinds";
+import { PERMIT_STATES } from "../../core/permit/record/permitTypes";
 import { index, integer, sqliteTable, text, uniqueIndex } from "drizzle-orm/sqlite-core";
 
 /** Times are UTC in milliseconds. JSON columns are parsed by a schema when read back. */

@@ -1,8 +1,8 @@
 import type { Db } from "../db/database";
-import { permitFacts } from "../store/permitFacts";
-import { loadPermit } from "../store/permitStore";
-import { asksOf } from "../../core/permit/requirements";
-import { jobHazards } from "../store/hazardStore";
+import { permitFacts } from "../permit/permitFacts";
+import { loadPermit } from "../permit/permitStore";
+import { asksOf } from "../../core/permit/requirements/requirements";
+import { jobHazards } from "../hazard/hazardStore";
 
 const HOUR_MS = 3_600_000;
 

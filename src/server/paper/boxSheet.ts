@@ -1,8 +1,8 @@
 import QRCode from "qrcode";
 import type { Content, TDocumentDefinitions } from "pdfmake/interfaces";
 import type { LedgerHead } from "../ledger/append";
-import type { BoxView } from "../queries/boxView";
-import { siteTime } from "../siteTime";
+import type { BoxView } from "../box/boxView";
+import { siteTime } from "../runtime/siteTime";
 import { CAUTION, footer, heading, mono, pair, rule, STYLES, table } from "./parts";
 
 /** What hangs beside a lock box: which keys are inside, whose locks are on it, and room for who comes and goes. */

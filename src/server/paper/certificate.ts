@@ -1,9 +1,9 @@
 import QRCode from "qrcode";
 import type { Content, TDocumentDefinitions } from "pdfmake/interfaces";
-import type { WalkStep } from "../../core/locks/isolationLife";
+import type { WalkStep } from "../../core/isolation/isolationLife";
 import type { LedgerHead } from "../ledger/append";
-import type { JobView } from "../queries/jobView";
-import { siteTime } from "../siteTime";
+import type { JobView } from "../job/jobView";
+import { siteTime } from "../runtime/siteTime";
 import { BLANK, CAUTION, footer, heading, mono, pair, rule, STYLES, table } from "./parts";
 
 /** The isolation on paper: what is locked, by whom, how it was proved, and the plant around the work as it stands. */

@@ -1,7 +1,7 @@
 import ELK from "elkjs/lib/elk.bundled.js";
-import { carrierMark } from "../../core/trace/carrierMarks";
-import { layoutAnswer, layoutQuestion, middleOfLongest } from "../../core/trace/lanternLayout";
-import type { LanternLight, LanternNode, LanternScene } from "../../core/trace/lanternScene";
+import { carrierMark } from "../../core/lantern/carrierMarks";
+import { layoutAnswer, layoutQuestion, middleOfLongest } from "../../core/lantern/lanternLayout";
+import type { LanternLight, LanternNode, LanternScene } from "../../core/lantern/lanternScene";
 
 const MONO_WIDTH = 8.6;
 const HEIGHT = 34;

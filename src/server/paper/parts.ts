@@ -1,6 +1,6 @@
 import type { Content, TDocumentDefinitions } from "pdfmake/interfaces";
 import type { LedgerHead } from "../ledger/append";
-import { siteTime } from "../siteTime";
+import { siteTime } from "../runtime/siteTime";
 
 /** Parts that every paper is put together from. */
 

@@ -1,8 +1,8 @@
 import type { Content } from "pdfmake/interfaces";
-import { readingWords } from "../../core/permit/logWords";
-import { entriesOf } from "../../core/permit/permitLog";
-import type { PermitView } from "../queries/permitView";
-import { siteTime } from "../siteTime";
+import { readingWords } from "../../core/permit/record/logWords";
+import { entriesOf } from "../../core/permit/record/permitLog";
+import type { PermitView } from "../permit/permitView";
+import { siteTime } from "../runtime/siteTime";
 import { mono, pair, table } from "./parts";
 
 /** Rows to write in by hand, for the day the computer is down. */

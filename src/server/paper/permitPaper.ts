@@ -1,9 +1,9 @@
 import QRCode from "qrcode";
 import type { Content, TDocumentDefinitions } from "pdfmake/interfaces";
-import type { PermitView } from "../queries/permitView";
+import type { PermitView } from "../permit/permitView";
 import type { LedgerHead } from "../ledger/append";
-import { siteTime } from "../siteTime";
-import { signedBy } from "../../core/permit/permitLog";
+import { siteTime } from "../runtime/siteTime";
+import { signedBy } from "../../core/permit/record/permitLog";
 import { detailPairs, permitLogs } from "./permitLogs";
 import { BLANK, CAUTION, footer, heading, mono, pair, rule, STYLES, table } from "./parts";
 

@@ -1,9 +1,9 @@
 import "server-only";
 import type { TDocumentDefinitions } from "pdfmake/interfaces";
-import { now_ms } from "../clock";
+import { now_ms } from "../runtime/clock";
 import { database } from "../db/database";
 import { ledgerHead, type LedgerHead } from "../ledger/append";
-import { currentPerson } from "../session";
+import { currentPerson } from "../people/session";
 import { renderPdf } from "./pdf";
 
 /** A paper as a response, for those who are signed in; null from `make` says that there is nothing to print. */

@@ -1,8 +1,8 @@
 import QRCode from "qrcode";
 import type { Content, TDocumentDefinitions } from "pdfmake/interfaces";
 import type { LedgerHead } from "../ledger/append";
-import type { JobView } from "../queries/jobView";
-import { siteTime } from "../siteTime";
+import type { JobView } from "../job/jobView";
+import { siteTime } from "../runtime/siteTime";
 import { BLANK, CAUTION, footer, heading, mono, rule, STYLES, table } from "./parts";
 
 export type ShiftSheet = Readonly<{

@@ -1,7 +1,7 @@
 import QRCode from "qrcode";
 import type { Content, TDocumentDefinitions } from "pdfmake/interfaces";
-import type { JobView } from "../queries/jobView";
-import { siteTime } from "../siteTime";
+import type { JobView } from "../job/jobView";
+import { siteTime } from "../runtime/siteTime";
 import type { LedgerHead } from "../ledger/append";
 import { footer } from "./parts";
 

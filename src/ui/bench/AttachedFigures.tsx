@@ -1,7 +1,7 @@
 import Link from "next/link";
 import { addressOf } from "../../core/calc/address";
 import type { Calculation } from "../../core/calc/calculation";
-import { calculatorNamed } from "../../core/calc/calculators";
+import { calculatorNamed } from "../../core/calc/calculators/calculators";
 import type { UnitSystem } from "../../core/units/units";
 import { dayAndClock } from "../text/when";
 import { HowItComes, said } from "./CalculationView";

@@ -1,7 +1,7 @@
 "use client";
 
 import { useState } from "react";
-import { GEAR_KINDS, isDated, type GearKind } from "../../core/locks/gear";
+import { GEAR_KINDS, isDated, type GearKind } from "../../core/gear/gear";
 import { readNumber } from "../../core/units/readNumber";
 import { ActForm } from "../act/ActForm";
 import { Field } from "../act/Field";

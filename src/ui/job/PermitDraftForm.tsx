@@ -1,7 +1,7 @@
 "use client";
 
 import { useState } from "react";
-import type { PermitKind } from "../../core/permit/kinds";
+import type { PermitKind } from "../../core/permit/kinds/kinds";
 import type { UnitSystem } from "../../core/units/units";
 import { ActForm } from "../act/ActForm";
 import { Field, SelectField, TextField } from "../act/Field";

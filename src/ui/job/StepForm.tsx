@@ -1,7 +1,7 @@
 "use client";
 
-import type { PlannedStep } from "../../core/isolation/steps";
-import { asksOf } from "../../core/locks/stepAsks";
+import type { PlannedStep } from "../../core/procedure/steps";
+import { asksOf } from "../../core/isolation/stepAsks";
 import type { UnitSystem } from "../../core/units/units";
 import { ActForm } from "../act/ActForm";
 import { readingUnit } from "../text/reading";

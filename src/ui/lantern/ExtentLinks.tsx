@@ -1,5 +1,5 @@
 import Link from "next/link";
-import type { LanternScene } from "../../core/trace/lanternScene";
+import type { LanternScene } from "../../core/lantern/lanternScene";
 
 type Props = Readonly<{
   /** The page, and what its address holds besides the extent. */

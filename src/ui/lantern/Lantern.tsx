@@ -3,8 +3,8 @@
 import { Maximize2, Minus, Plus } from "lucide-react";
 import { select, zoom, zoomIdentity, type ZoomBehavior } from "d3";
 import { useEffect, useId, useMemo, useRef, useState } from "react";
-import type { LanternScene } from "../../core/trace/lanternScene";
-import { carrierMark } from "../../core/trace/carrierMarks";
+import type { LanternScene } from "../../core/lantern/lanternScene";
+import { carrierMark } from "../../core/lantern/carrierMarks";
 import { LanternEdge } from "./LanternEdge";
 import { LanternNode, nodeSize } from "./LanternNode";
 import { useLayout } from "./useLayout";

@@ -1,5 +1,5 @@
-import { middleOfLongest } from "../../core/trace/lanternLayout";
-import { carrierMark } from "../../core/trace/carrierMarks";
+import { middleOfLongest } from "../../core/lantern/lanternLayout";
+import { carrierMark } from "../../core/lantern/carrierMarks";
 
 type Point = Readonly<{ x: number; y: number }>;
 type Props = Readonly<{ points: readonly Point[]; carrier: string; lit: boolean; traced: boolean }>;

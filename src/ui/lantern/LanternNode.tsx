@@ -1,4 +1,4 @@
-import type { LanternNode as Node } from "../../core/trace/lanternScene";
+import type { LanternNode as Node } from "../../core/lantern/lanternScene";
 
 const CHARACTER = 8.6;
 const HEIGHT = 40;

@@ -1,7 +1,7 @@
 "use client";
 
 import { useEffect, useState } from "react";
-import type { Layout, LayoutRequest } from "../../core/trace/lanternLayout";
+import type { Layout, LayoutRequest } from "../../core/lantern/lanternLayout";
 
 export type LayoutState = { state: "working" } | { state: "failed" } | { state: "done"; layout: Layout };
 

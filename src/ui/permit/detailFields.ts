@@ -1,7 +1,7 @@
 import { SUBSTANCES } from "../../core/atmosphere/substances";
-import { HOT_WORKS } from "../../core/permit/details";
-import type { PermitKind } from "../../core/permit/kinds";
-import { AFTER_WATCHES } from "../../core/rules/hotWork";
+import { HOT_WORKS } from "../../core/permit/kinds/details";
+import type { PermitKind } from "../../core/permit/kinds/kinds";
+import { AFTER_WATCHES } from "../../core/fire/hotWork";
 import { readNumber } from "../../core/units/readNumber";
 import { toSi, unitOf, type Quantity, type UnitSystem } from "../../core/units/units";
 

@@ -1,4 +1,4 @@
-import { carrierMark } from "../../core/trace/carrierMarks";
+import { carrierMark } from "../../core/lantern/carrierMarks";
 
 export function Carrier({ name }: { name: string }) {
   const mark = carrierMark(name);

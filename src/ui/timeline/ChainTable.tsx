@@ -1,6 +1,6 @@
 import Link from "next/link";
 import { addressOf } from "../../core/calc/address";
-import { calculatorNamed } from "../../core/calc/calculators";
+import { calculatorNamed } from "../../core/calc/calculators/calculators";
 import type { Timeline } from "../../core/schedule/timeline";
 import type { WaitTime } from "../../core/schedule/stepTime";
 import { duration } from "../../core/units/format";

@@ -1,6 +1,6 @@
 "use client";
 
-import { STUCK_WHYS } from "../../core/locks/isolationLife";
+import { STUCK_WHYS } from "../../core/isolation/isolationLife";
 import { ActForm } from "../act/ActForm";
 import { Small } from "./EvidenceFields";
 

@@ -1,8 +1,8 @@
 "use client";
 
 import { useState } from "react";
-import type { GearKind } from "../../core/locks/gear";
-import { GLOVES_ABOVE_V } from "../../core/locks/stepAsks";
+import type { GearKind } from "../../core/gear/gear";
+import { GLOVES_ABOVE_V } from "../../core/isolation/stepAsks";
 
 export function Small({
   label,

@@ -1,8 +1,8 @@
 "use client";
 
-import { stepLabel } from "../../core/isolation/steps";
-import type { Guide } from "../../core/isolation/walkGuide";
-import type { WalkStep } from "../../core/locks/isolationLife";
+import { stepLabel } from "../../core/procedure/steps";
+import type { Guide } from "../../core/procedure/walkGuide";
+import type { WalkStep } from "../../core/isolation/isolationLife";
 import type { Competence } from "../../core/people/roles";
 import type { UnitSystem } from "../../core/units/units";
 import { StepForm } from "../job/StepForm";

@@ -1,4 +1,4 @@
-import type { Asks } from "../../core/locks/stepAsks";
+import type { Asks } from "../../core/isolation/stepAsks";
 import { readNumber } from "../../core/units/readNumber";
 
 type ToLimit = ((value: number) => number) | undefined;

@@ -1,8 +1,8 @@
 import { runAct, type ActAnswer } from "@/server/acts/runAct";
-import { now_ms } from "@/server/clock";
+import { now_ms } from "@/server/runtime/clock";
 import { PAGE_HEADER } from "@/ui/act/pageName";
-import { isOwnOrigin, readAtMost } from "@/server/http";
-import { currentPerson } from "@/server/session";
+import { isOwnOrigin, readAtMost } from "@/server/runtime/http";
+import { currentPerson } from "@/server/people/session";
 
 const MOST_BYTES = 256 * 1024;
 

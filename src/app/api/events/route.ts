@@ -1,5 +1,5 @@
-import { onHappening } from "@/server/events";
-import { currentPerson } from "@/server/session";
+import { onHappening } from "@/server/runtime/events";
+import { currentPerson } from "@/server/people/session";
 
 export const dynamic = "force-dynamic";
 

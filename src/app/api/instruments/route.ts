@@ -1,6 +1,6 @@
-import { now_ms } from "@/server/clock";
-import { readAtMost } from "@/server/http";
-import { receive } from "@/server/instruments";
+import { now_ms } from "@/server/runtime/clock";
+import { readAtMost } from "@/server/runtime/http";
+import { receive } from "@/server/permit/instruments";
 
 const MOST_BYTES = 8 * 1024;
 

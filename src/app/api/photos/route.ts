@@ -1,7 +1,7 @@
 import { database } from "@/server/db/database";
-import { isOwnOrigin, readAtMost } from "@/server/http";
-import { currentPerson } from "@/server/session";
-import { PHOTO_MOST_BYTES, storePhoto } from "@/server/storePhoto";
+import { isOwnOrigin, readAtMost } from "@/server/runtime/http";
+import { currentPerson } from "@/server/people/session";
+import { PHOTO_MOST_BYTES, storePhoto } from "@/server/photos/storePhoto";
 
 /** A picture of a step, as the raw bytes of the file. */
 export async function POST(request: Request): Promise<Response> {

@@ -1,6 +1,6 @@
 import { z } from "zod";
-import { isTestClock, moveClock, now_ms } from "@/server/clock";
-import { settleAll } from "@/server/store/settlePermits";
+import { isTestClock, moveClock, now_ms } from "@/server/runtime/clock";
+import { settleAll } from "@/server/permit/settlePermits";
 
 /** Moves the server's clock, for browser tests that last hours. There is no such page unless the environment says so. */
 export async function POST(request: Request): Promise<Response> {

@@ -1,10 +1,10 @@
 import type { Metadata } from "next";
 import Link from "next/link";
 import { notFound } from "next/navigation";
-import { peopleToChoose } from "@/server/queries/jobView";
-import { boxView } from "@/server/queries/boxView";
-import { requirePerson } from "@/server/session";
-import { siteTimeZone } from "@/server/siteTime";
+import { peopleToChoose } from "@/server/job/jobView";
+import { boxView } from "@/server/box/boxView";
+import { requirePerson } from "@/server/people/session";
+import { siteTimeZone } from "@/server/runtime/siteTime";
 import { StandingLocks } from "@/ui/locks/StandingLocks";
 import { dayAndClock } from "@/ui/text/when";
 import { WideTable } from "@/ui/text/WideTable";

@@ -1,6 +1,6 @@
 import { paperResponse } from "@/server/paper/respond";
 import { shiftSheet } from "@/server/paper/shiftSheet";
-import { shiftState } from "@/server/queries/shiftState";
+import { shiftState } from "@/server/job/shiftState";
 
 /** The shift handover sheet, as things are now. */
 export async function GET(request: Request): Promise<Response> {

@@ -1,7 +1,7 @@
 import { notFound, redirect } from "next/navigation";
-import { jobView } from "@/server/queries/jobView";
-import { requirePerson } from "@/server/session";
-import { requestTime_ms } from "@/server/siteTime";
+import { jobView } from "@/server/job/jobView";
+import { requirePerson } from "@/server/people/session";
+import { requestTime_ms } from "@/server/runtime/siteTime";
 
 /** A job opens where its next act is. */
 export default async function JobPage({ params }: { params: Promise<{ number: string }> }) {

@@ -1,10 +1,10 @@
 import type { Metadata } from "next";
 import { redirect } from "next/navigation";
-import { HOWS } from "@/core/job/jobFile";
-import { peopleToChoose } from "@/server/queries/jobView";
-import { allPlaces } from "@/server/queries/register";
-import { requirePerson } from "@/server/session";
-import { PROFILES } from "@/core/rules/profiles";
+import { HOWS } from "@/core/request/jobFile";
+import { peopleToChoose } from "@/server/job/jobView";
+import { allPlaces } from "@/server/plant/register";
+import { requirePerson } from "@/server/people/session";
+import { PROFILES } from "@/core/requirement/profiles";
 import { AskForm } from "@/ui/job/AskForm";
 
 export const metadata: Metadata = { title: "Ask for a job" };

@@ -1,8 +1,8 @@
 import type { Metadata } from "next";
-import { peopleToChoose } from "@/server/queries/jobView";
-import { gearRegister, openJobNumbers, type GearRow } from "@/server/queries/boxView";
-import { requirePerson } from "@/server/session";
-import { requestTime_ms, siteTimeZone } from "@/server/siteTime";
+import { peopleToChoose } from "@/server/job/jobView";
+import { gearRegister, openJobNumbers, type GearRow } from "@/server/box/boxView";
+import { requirePerson } from "@/server/people/session";
+import { requestTime_ms, siteTimeZone } from "@/server/runtime/siteTime";
 import { GearForm, HandOutForm, WithdrawForm } from "@/ui/gear/GearForms";
 import { WideTable } from "@/ui/text/WideTable";
 

@@ -2,9 +2,9 @@ import type { Metadata } from "next";
 import Link from "next/link";
 import { ImportForm } from "./ImportForm";
 import { AREA_COLUMNS, ITEM_COLUMNS, LINK_COLUMNS } from "@/core/plant/readPlantCsv";
-import { revisions } from "@/server/queries/register";
-import { requirePerson } from "@/server/session";
-import { siteTimeZone } from "@/server/siteTime";
+import { revisions } from "@/server/plant/register";
+import { requirePerson } from "@/server/people/session";
+import { siteTimeZone } from "@/server/runtime/siteTime";
 import { dayAndClock } from "@/ui/text/when";
 
 export const metadata: Metadata = { title: "Import a register" };

@@ -1,4 +1,4 @@
-import { AFTER_WATCHES, checksDue_s, HOT_WORK, needsApprover } from "../../rules/hotWork";
+import { AFTER_WATCHES, checksDue_s, HOT_WORK, needsApprover } from "../../fire/hotWork";
 import type { Calculation } from "../calculation";
 import { calculator } from "../calculator";
 import { choice, number } from "../fields";

@@ -1,7 +1,7 @@
 import { z } from "zod";
-import { carriedBy, HASP_HOLES, haspsFor, LOCK_SCHOOLS, personalLocks } from "../../locks/hasps";
-import { HOT_WORK } from "../../rules/hotWork";
-import { BadPrecedence, criticalPath } from "../../schedule/criticalPath";
+import { carriedBy, HASP_HOLES, haspsFor, LOCK_SCHOOLS, personalLocks } from "../../gear/hasps";
+import { HOT_WORK } from "../../fire/hotWork";
+import { BadPrecedence, criticalPath } from "../../network/criticalPath";
 import { NoFigure, type Calculation } from "../calculation";
 import { calculator } from "../calculator";
 import { choice, number, size } from "../fields";

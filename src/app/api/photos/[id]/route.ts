@@ -1,7 +1,7 @@
 import { eq } from "drizzle-orm";
 import { database } from "@/server/db/database";
 import { photos } from "@/server/db/schema";
-import { currentPerson } from "@/server/session";
+import { currentPerson } from "@/server/people/session";
 
 export async function GET(_: Request, { params }: { params: Promise<{ id: string }> }): Promise<Response> {
   if ((await currentPerson()) === null) return new Response("You are not signed in.", { status: 401 });

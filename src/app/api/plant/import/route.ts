@@ -1,8 +1,8 @@
 import { problemLine } from "@/core/plant/problem";
 import { runAct } from "@/server/acts/runAct";
-import { readPlantFiles } from "@/server/files/readPlantFiles";
-import { isOwnOrigin, readAtMost } from "@/server/http";
-import { currentPerson } from "@/server/session";
+import { readPlantFiles } from "@/server/plant/readPlantFiles";
+import { isOwnOrigin, readAtMost } from "@/server/runtime/http";
+import { currentPerson } from "@/server/people/session";
 
 /** A register of 100,000 items is some 12 MB of JSON. */
 const MOST_BYTES = 16 * 1024 * 1024;

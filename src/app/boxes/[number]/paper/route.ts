@@ -1,6 +1,6 @@
 import { boxSheet } from "@/server/paper/boxSheet";
 import { paperResponse } from "@/server/paper/respond";
-import { boxView } from "@/server/queries/boxView";
+import { boxView } from "@/server/box/boxView";
 
 export async function GET(request: Request, { params }: { params: Promise<{ number: string }> }): Promise<Response> {
   const { number } = await params;

@@ -1,6 +1,6 @@
-import { profileOf } from "@/core/rules/profiles";
-import type { JobView } from "@/server/queries/jobView";
-import { siteTimeZone } from "@/server/siteTime";
+import { profileOf } from "@/core/requirement/profiles";
+import type { JobView } from "@/server/job/jobView";
+import { siteTimeZone } from "@/server/runtime/siteTime";
 import { dayAndClock, span } from "@/ui/text/when";
 
 export function AskStage({ view }: { view: JobView }) {

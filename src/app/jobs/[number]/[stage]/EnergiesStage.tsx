@@ -1,8 +1,8 @@
 import { Fragment } from "react";
-import type { Plan } from "@/core/isolation/plan";
+import type { Plan } from "@/core/plan/plan";
 import type { WayIn } from "@/core/trace/waysIn";
 import type { UnitSystem } from "@/core/units/units";
-import { lanternOf, planOf, type JobView } from "@/server/queries/jobView";
+import { lanternOf, planOf, type JobView } from "@/server/job/jobView";
 import { Lantern } from "@/ui/lantern/Lantern";
 import { Carrier } from "@/ui/text/Carrier";
 import { energy } from "@/ui/text/energy";

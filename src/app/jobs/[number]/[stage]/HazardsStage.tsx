@@ -1,11 +1,11 @@
 import Link from "next/link";
-import { decisionsOf, OWNERS, type Hazard, type HazardDecision } from "@/core/hazards/jobHazards";
+import { decisionsOf, OWNERS, type Hazard, type HazardDecision } from "@/core/hazard/jobHazards";
 import { database } from "@/server/db/database";
-import { jobHazards } from "@/server/store/hazardStore";
-import type { JobView } from "@/server/queries/jobView";
-import type { Person } from "@/server/signIn";
-import { siteTimeZone } from "@/server/siteTime";
-import { namesOf } from "@/server/signIn";
+import { jobHazards } from "@/server/hazard/hazardStore";
+import type { JobView } from "@/server/job/jobView";
+import type { Person } from "@/server/people/signIn";
+import { siteTimeZone } from "@/server/runtime/siteTime";
+import { namesOf } from "@/server/people/signIn";
 import { ActForm } from "@/ui/act/ActForm";
 import { Field, SelectField, TextField, Tick } from "@/ui/act/Field";
 import { dayAndClock } from "@/ui/text/when";

@@ -1,6 +1,6 @@
 import Link from "next/link";
-import { kitOf, setupOf, type KitLine } from "@/server/queries/dayView";
-import { planOf, type JobView } from "@/server/queries/jobView";
+import { kitOf, setupOf, type KitLine } from "@/server/figures/dayView";
+import { planOf, type JobView } from "@/server/job/jobView";
 import { Tags } from "@/ui/text/Tags";
 import { WideTable } from "@/ui/text/WideTable";
 

@@ -1,11 +1,11 @@
 import Link from "next/link";
-import type { PermitRequired } from "@/core/hazards/permitsRequired";
-import { kindRule, PERMIT_KINDS, type PermitKind } from "@/core/permit/kinds";
-import { draftDefaults } from "@/server/queries/draftDefaults";
-import { exchangesOf } from "@/server/queries/boxView";
-import { peopleToChoose, type JobView } from "@/server/queries/jobView";
-import { siteTimeZone } from "@/server/siteTime";
-import type { Person } from "@/server/signIn";
+import type { PermitRequired } from "@/core/hazard/permitsRequired";
+import { kindRule, PERMIT_KINDS, type PermitKind } from "@/core/permit/kinds/kinds";
+import { draftDefaults } from "@/server/permit/draftDefaults";
+import { exchangesOf } from "@/server/box/boxView";
+import { peopleToChoose, type JobView } from "@/server/job/jobView";
+import { siteTimeZone } from "@/server/runtime/siteTime";
+import type { Person } from "@/server/people/signIn";
 import { CrewForm } from "@/ui/job/CrewForm";
 import { Exchanges } from "@/ui/locks/ExchangeForm";
 import { PermitDraftForm } from "@/ui/job/PermitDraftForm";

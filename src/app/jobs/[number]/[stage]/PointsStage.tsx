@@ -8,8 +8,8 @@ import {
   sharedWith,
   stalenessOf,
   type JobView,
-} from "@/server/queries/jobView";
-import type { Person } from "@/server/signIn";
+} from "@/server/job/jobView";
+import type { Person } from "@/server/people/signIn";
 import { ExtentLinks } from "@/ui/lantern/ExtentLinks";
 import { Lantern } from "@/ui/lantern/Lantern";
 import type { Extent } from "./page";

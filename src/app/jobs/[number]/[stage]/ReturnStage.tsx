@@ -1,6 +1,6 @@
 import Link from "next/link";
-import type { JobView } from "@/server/queries/jobView";
-import type { Person } from "@/server/signIn";
+import type { JobView } from "@/server/job/jobView";
+import type { Person } from "@/server/people/signIn";
 import { ActForm } from "@/ui/act/ActForm";
 import { WalkStage } from "./WalkStage";
 

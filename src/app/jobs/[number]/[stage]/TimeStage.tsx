@@ -1,8 +1,8 @@
 import { timelineOf } from "@/core/schedule/timeline";
-import { figuresFor, setupOf, timelineModelOf } from "@/server/queries/dayView";
-import { planOf, type JobView } from "@/server/queries/jobView";
-import { requestTime_ms, SHIFT_HOURS, siteTimeZone } from "@/server/siteTime";
-import type { Person } from "@/server/signIn";
+import { figuresFor, setupOf, timelineModelOf } from "@/server/figures/dayView";
+import { planOf, type JobView } from "@/server/job/jobView";
+import { requestTime_ms, SHIFT_HOURS, siteTimeZone } from "@/server/runtime/siteTime";
+import type { Person } from "@/server/people/signIn";
 import { AttachedFigures } from "@/ui/bench/AttachedFigures";
 import { TimelinePlanner } from "@/ui/timeline/TimelinePlanner";
 

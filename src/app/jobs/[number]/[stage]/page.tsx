@@ -1,12 +1,12 @@
 import type { Metadata } from "next";
 import Link from "next/link";
 import { notFound } from "next/navigation";
-import { PERMIT_KINDS, type PermitKind } from "@/core/permit/kinds";
+import { PERMIT_KINDS, type PermitKind } from "@/core/permit/kinds/kinds";
 import { STAGES, type Stage } from "@/core/job/nextAct";
-import { jobView, type JobView } from "@/server/queries/jobView";
-import { requirePerson } from "@/server/session";
-import { requestTime_ms } from "@/server/siteTime";
-import type { Person } from "@/server/signIn";
+import { jobView, type JobView } from "@/server/job/jobView";
+import { requirePerson } from "@/server/people/session";
+import { requestTime_ms } from "@/server/runtime/siteTime";
+import type { Person } from "@/server/people/signIn";
 import { AskStage } from "./AskStage";
 import { EnergiesStage } from "./EnergiesStage";
 import { HazardsStage } from "./HazardsStage";

@@ -1,7 +1,7 @@
 import { certificate } from "@/server/paper/certificate";
 import { lanternDrawing } from "@/server/paper/lanternDrawing";
 import { paperResponse } from "@/server/paper/respond";
-import { jobView, lanternOf, planOf } from "@/server/queries/jobView";
+import { jobView, lanternOf, planOf } from "@/server/job/jobView";
 
 export async function GET(request: Request, { params }: { params: Promise<{ number: string }> }): Promise<Response> {
   const { number } = await params;

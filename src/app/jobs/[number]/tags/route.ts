@@ -1,6 +1,6 @@
 import { paperResponse } from "@/server/paper/respond";
 import { tagSheet } from "@/server/paper/tagSheet";
-import { jobView } from "@/server/queries/jobView";
+import { jobView } from "@/server/job/jobView";
 
 export async function GET(request: Request, { params }: { params: Promise<{ number: string }> }): Promise<Response> {
   const { number } = await params;

@@ -1,6 +1,6 @@
 import { permitPaper } from "@/server/paper/permitPaper";
 import { paperResponse } from "@/server/paper/respond";
-import { permitView } from "@/server/queries/permitView";
+import { permitView } from "@/server/permit/permitView";
 
 export async function GET(request: Request, { params }: { params: Promise<{ number: string }> }): Promise<Response> {
   const { number } = await params;

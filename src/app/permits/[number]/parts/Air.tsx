@@ -1,7 +1,7 @@
-import { readingWords } from "@/core/permit/logWords";
+import { readingWords } from "@/core/permit/record/logWords";
 import { figure } from "@/core/units/format";
-import { mayDo, type PermitView } from "@/server/queries/permitView";
-import type { Person } from "@/server/signIn";
+import { mayDo, type PermitView } from "@/server/permit/permitView";
+import type { Person } from "@/server/people/signIn";
 import { ActForm } from "@/ui/act/ActForm";
 import { Field, SelectField } from "@/ui/act/Field";
 import { AirForms } from "@/ui/permit/AirForms";

@@ -1,6 +1,6 @@
 import Link from "next/link";
-import { mayDo, type PermitView } from "@/server/queries/permitView";
-import type { Person } from "@/server/signIn";
+import { mayDo, type PermitView } from "@/server/permit/permitView";
+import type { Person } from "@/server/people/signIn";
 import { ActForm } from "@/ui/act/ActForm";
 import { Field, SelectField, Tick } from "@/ui/act/Field";
 import { dayAndClock } from "@/ui/text/when";

@@ -1,5 +1,5 @@
-import { mayDo, type PermitView } from "@/server/queries/permitView";
-import type { Person } from "@/server/signIn";
+import { mayDo, type PermitView } from "@/server/permit/permitView";
+import type { Person } from "@/server/people/signIn";
 import { TickForm } from "@/ui/permit/TickForm";
 
 /** Everything that this kind asks: what the program knows with its evidence, and what somebody still has to look at. */

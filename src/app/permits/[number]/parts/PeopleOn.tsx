@@ -1,4 +1,4 @@
-import type { PermitView } from "@/server/queries/permitView";
+import type { PermitView } from "@/server/permit/permitView";
 import { dayAndClock } from "@/ui/text/when";
 
 /** Everybody who signed on, with their locks. */

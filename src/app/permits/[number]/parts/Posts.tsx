@@ -1,5 +1,5 @@
-import { mayDo, type PermitView } from "@/server/queries/permitView";
-import type { Person } from "@/server/signIn";
+import { mayDo, type PermitView } from "@/server/permit/permitView";
+import type { Person } from "@/server/people/signIn";
 import { ActForm } from "@/ui/act/ActForm";
 import { Field, SelectField } from "@/ui/act/Field";
 import { SampleTimer } from "@/ui/permit/SampleTimer";

@@ -1,11 +1,11 @@
-import { keepOutOf } from "@/core/permit/crossChecks";
-import { placeOf } from "@/core/permit/hotWorkZone";
-import { approachLimit } from "@/core/rules/approachLimits";
-import { HOT_WORK } from "@/core/rules/hotWork";
+import { keepOutOf } from "@/core/permit/around/crossChecks";
+import { placeOf } from "@/core/permit/around/hotWorkZone";
+import { approachLimit } from "@/core/permit/around/approachLimits";
+import { HOT_WORK } from "@/core/fire/hotWork";
 import { figure, reachFigure } from "@/core/units/format";
 import type { UnitSystem } from "@/core/units/units";
-import { plantOf } from "@/server/queries/jobView";
-import type { PermitView } from "@/server/queries/permitView";
+import { plantOf } from "@/server/job/jobView";
+import type { PermitView } from "@/server/permit/permitView";
 import { ReachPlan, type Spot } from "@/ui/permit/ReachPlan";
 
 /** How far it reaches: sparks, a burst, or a voltage. */

@@ -1,6 +1,6 @@
 import type { ReactNode } from "react";
-import { mayDo, type PermitView } from "@/server/queries/permitView";
-import type { Person } from "@/server/signIn";
+import { mayDo, type PermitView } from "@/server/permit/permitView";
+import type { Person } from "@/server/people/signIn";
 import { ActForm } from "@/ui/act/ActForm";
 import { Field, SelectField, TextField } from "@/ui/act/Field";
 import { SignOnForm } from "@/ui/locks/SignOnForm";

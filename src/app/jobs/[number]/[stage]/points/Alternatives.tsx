@@ -1,7 +1,7 @@
 import Link from "next/link";
-import type { Alternative, Comparison } from "@/core/isolation/compare";
-import type { JobView } from "@/server/queries/jobView";
-import type { Person } from "@/server/signIn";
+import type { Alternative, Comparison } from "@/core/plan/compare";
+import type { JobView } from "@/server/job/jobView";
+import type { Person } from "@/server/people/signIn";
 import { ActForm } from "@/ui/act/ActForm";
 import { Tags } from "@/ui/text/Tags";
 import { WideTable } from "@/ui/text/WideTable";

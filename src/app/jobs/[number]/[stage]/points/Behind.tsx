@@ -1,4 +1,4 @@
-import type { Plan } from "@/core/isolation/plan";
+import type { Plan } from "@/core/plan/plan";
 import { figure } from "@/core/units/format";
 import type { UnitSystem } from "@/core/units/units";
 import { energy } from "@/ui/text/energy";

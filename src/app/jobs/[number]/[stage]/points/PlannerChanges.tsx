@@ -1,4 +1,4 @@
-import type { JobView } from "@/server/queries/jobView";
+import type { JobView } from "@/server/job/jobView";
 import { ActForm } from "@/ui/act/ActForm";
 
 /** Devices that a planner pins in or strikes out; the plans above follow at once. */

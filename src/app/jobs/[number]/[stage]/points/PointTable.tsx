@@ -1,4 +1,4 @@
-import type { Plan, Point } from "@/core/isolation/plan";
+import type { Plan, Point } from "@/core/plan/plan";
 import { Carrier } from "@/ui/text/Carrier";
 import { Tags } from "@/ui/text/Tags";
 import { WideTable } from "@/ui/text/WideTable";

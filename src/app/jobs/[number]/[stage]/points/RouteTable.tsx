@@ -1,4 +1,4 @@
-import type { Plan } from "@/core/isolation/plan";
+import type { Plan } from "@/core/plan/plan";
 import { Carrier } from "@/ui/text/Carrier";
 import { Route } from "@/ui/text/Route";
 import { WideTable } from "@/ui/text/WideTable";

@@ -1,0 +1,175 @@
+import type { School } from "../request/jobFile";
+import { cheapestCover, type WayConstraint } from "./coverSearch";
+import { barrierDistance, UNREACHED } from "../trace/barrierDistance";
+import type { BarrierField, Pair } from "../judge/pairs";
+import { relaxedCut, type RelaxedCut } from "./relaxedCut";
+import { requirementOffsets } from "./requirementOffsets";
+import { violations } from "../judge/violations";
+
+export type Chosen = Readonly<{
+  devices: ReadonlySet<number>;
+  cost_hundredths: number;
+  /** True when no cheaper set holds the requirement, and this is proved. */
+  exact: boolean;
+  bound_hundredths: number;
+  layerOf: ReadonlyMap<number, number>;
+}>;
+
+/** Search nodes that may be spent on proving one plan, and rounds of finding ways that a trial set leaves short. */
+const SEARCH_NODES = 20_000;
+const SEARCH_ROUNDS = 300;
+
+/**
+ * The cheapest set of devices that gives every pair its k barriers.
+ *
+ * First by flow: exact when each device stops one carrier between sources and faces, nothing shares a cause, and k
+ * depends on the ends apart. Otherwise the flow is a lower bound; its set is completed where it falls short and thinned
+ * where it has too much, and a search over the ways themselves tries to prove a best one: it takes the cheapest set that
+ * breaks every way found so far, looks for a way left short, and goes on until there is none. What it cannot prove in
+ * its budget is said: exact is false and `bound_hundredths` holds.
+ */
+export function choosePoints(
+  field: BarrierField,
+  pairs: readonly Pair[],
+  costOf: (item: number) => number,
+  school: School,
+): Chosen {
+  const asking = pairs.filter((pair) => pair.k > 0);
+  if (asking.length === 0) {
+    return { devices: new Set(), cost_hundredths: 0, exact: true, bound_hundredths: 0, layerOf: new Map() };
+  }
+  const guess = flowGuess(field, withUnlisted(field, pairs), costOf, school);
+  const short = violations(field, pairs, guess.devices);
+  if (short.length === 0 && sum(guess.devices, costOf) === guess.bound_hundredths) {
+    // Points that cost nothing can be too many where the flow is only a bound.
+    const devices = guess.proved ? guess.devices : thin(field, pairs, costOf, new Set(guess.devices));
+    return { ...guess, devices, cost_hundredths: guess.bound_hundredths, exact: true };
+  }
+
+  const completed = thin(field, pairs, costOf, complete(field, pairs, costOf, guess.devices));
+  const proved = searchOverWays(field, pairs, costOf, guess.bound_hundredths);
+  const devices = proved.devices ?? completed;
+  const cost_hundredths = sum(devices, costOf);
+  const bound_hundredths = proved.devices ? cost_hundredths : Math.max(proved.bound_hundredths, guess.bound_hundredths);
+  return {
+    devices,
+    cost_hundredths,
+    exact: cost_hundredths === bound_hundredths,
+    bound_hundredths,
+    layerOf: guess.layerOf,
+  };
+}
+
+/**
+ * The pairs, and those that nobody listed because nothing is asked of them: a source that asks at one face may reach
+ * another where it asks nothing or cannot be held, and one flow over both must not ask it there.
+ *
+ * Cost: a search for each face.
+ */
+function withUnlisted(field: BarrierField, pairs: readonly Pair[]): Pair[] {
+  const asking = pairs.filter((pair) => pair.k > 0);
+  const sources = new Map(asking.map(({ source }) => [source.vertex, source]));
+  const faces = new Set(asking.map(({ face }) => face));
+  if (faces.size < 2) return [...pairs];
+  const listed = new Set(pairs.map(({ source, face }) => `${source.vertex} ${face.name}`));
+  const unlisted = [...faces].flatMap((face) => {
+    const distance = barrierDistance(field.graph, field.targetsOf.get(face)!, null);
+    return [...sources.values()]
+      .filter(({ vertex }) => distance.gates[vertex] !== UNREACHED && !listed.has(`${vertex} ${face.name}`))
+      .map((source): Pair => ({ source, face, required: 0, available: 0, k: 0 }));
+  });
+  return [...pairs, ...unlisted];
+}
+
+/** One flow where the requirement has the form for it; else a flow for each face, united, and the dearest as bound. */
+function flowGuess(
+  field: BarrierField,
+  pairs: readonly Pair[],
+  costOf: (item: number) => number,
+  school: School,
+): RelaxedCut {
+  const offsets = requirementOffsets(pairs);
+  if (offsets) return relaxedCut(field, pairs, offsets, costOf, school);
+  const devices = new Set<number>();
+  const layerOf = new Map<number, number>();
+  let bound_hundredths = 0;
+  for (const face of field.faces) {
+    const ofFace = pairs.filter((pair) => pair.face === face && pair.k > 0);
+    if (ofFace.length === 0) continue;
+    const own = requirementOffsets(ofFace);
+    if (own === null) throw new Error(`one face always has offsets, ${face.name} has not`);
+    const cut = relaxedCut(field, ofFace, own, costOf, school);
+    for (const device of cut.devices) devices.add(device);
+    for (const [device, layer] of cut.layerOf) layerOf.set(device, layer);
+    bound_hundredths = Math.max(bound_hundredths, cut.bound_hundredths);
+  }
+  return { devices, bound_hundredths, layerOf, proved: false };
+}
+
+/** Adds the cheapest devices on ways left short until none is. */
+function complete(
+  field: BarrierField,
+  pairs: readonly Pair[],
+  costOf: (item: number) => number,
+  start: ReadonlySet<number>,
+): Set<number> {
+  const devices = new Set(start);
+  for (;;) {
+    const short = violations(field, pairs, devices);
+    if (short.length === 0) return devices;
+    for (const { units, pair } of short) {
+      const missing = [...units.values()]
+        .filter((unit) => !unit.some((device) => devices.has(device)))
+        .map((unit) => unit.reduce((cheap, device) => (costOf(device) < costOf(cheap) ? device : cheap)))
+        .sort((a, b) => costOf(a) - costOf(b) || a - b);
+      const [cheapest] = missing;
+      if (cheapest === undefined) {
+        throw new Error(`${pair.face.name} was promised ${pair.k} barriers and has too few devices`);
+      }
+      devices.add(cheapest);
+    }
+  }
+}
+
+/** Drops points that are not needed, dearest first. */
+function thin(
+  field: BarrierField,
+  pairs: readonly Pair[],
+  costOf: (item: number) => number,
+  devices: Set<number>,
+): Set<number> {
+  for (const device of [...devices].sort((a, b) => costOf(b) - costOf(a) || a - b)) {
+    devices.delete(device);
+    if (violations(field, pairs, devices).length > 0) devices.add(device);
+  }
+  return devices;
+}
+
+function searchOverWays(
+  field: BarrierField,
+  pairs: readonly Pair[],
+  costOf: (item: number) => number,
+  bound: number,
+): { devices: Set<number> | null; bound_hundredths: number } {
+  // Equal cost prefers fewer points here too.
+  const weight = field.creditable.size + 1;
+  const weighted = (item: number) => costOf(item) * weight + 1;
+  const budget = { nodes: SEARCH_NODES };
+  const constraints: WayConstraint[] = [];
+  let bound_hundredths = bound;
+  for (let round = 0; round < SEARCH_ROUNDS; round++) {
+    const cover = cheapestCover(constraints, weighted, budget);
+    bound_hundredths = Math.max(bound_hundredths, Math.floor(cover.bound / weight));
+    if (cover.devices === null) return { devices: null, bound_hundredths };
+    const short = violations(field, pairs, cover.devices);
+    if (short.length === 0) return { devices: new Set(cover.devices), bound_hundredths };
+    for (const { units, pair } of short) constraints.push({ units: [...units.values()], atLeast: pair.k });
+  }
+  return { devices: null, bound_hundredths };
+}
+
+function sum(devices: Iterable<number>, costOf: (item: number) => number): number {
+  let total = 0;
+  for (const device of devices) total += costOf(device);
+  return total;
+}

@@ -1,0 +1,46 @@
+import type { Pair } from "../judge/pairs";
+
+/**
+ * Requirements as k(s,t) = a(s) + b(t), the form in which one flow is exact; null when they have no such form. Pairs
+ * that need nothing must get no more than 0 from the sum. Offsets may be negative.
+ *
+ * Cost: linear in pairs.
+ */
+export function requirementOffsets(
+  pairs: readonly Pair[],
+): { ofSource: Map<number, number>; ofFace: Map<string, number> } | null {
+  const ofSource = new Map<number, number>();
+  const ofFace = new Map<string, number>();
+  const asking = pairs.filter((pair) => pair.k > 0);
+  const byFace = new Map<string, Pair[]>();
+  const bySource = new Map<number, Pair[]>();
+  for (const pair of asking) {
+    byFace.set(pair.face.name, [...(byFace.get(pair.face.name) ?? []), pair]);
+    bySource.set(pair.source.vertex, [...(bySource.get(pair.source.vertex) ?? []), pair]);
+  }
+  for (const root of asking) {
+    if (ofFace.has(root.face.name)) continue;
+    ofFace.set(root.face.name, 0);
+    const queue = [...byFace.get(root.face.name)!];
+    for (let head = 0; head < queue.length; head++) {
+      const { face, source, k } = queue[head]!;
+      const b = ofFace.get(face.name);
+      const a = ofSource.get(source.vertex);
+      if (b !== undefined && a === undefined) {
+        ofSource.set(source.vertex, k - b);
+        queue.push(...bySource.get(source.vertex)!);
+      } else if (a !== undefined && b === undefined) {
+        ofFace.set(face.name, k - a);
+        queue.push(...byFace.get(face.name)!);
+      } else if (a! + b! !== k) return null;
+    }
+  }
+  const overAsked = pairs.some(
+    (pair) =>
+      pair.k === 0 &&
+      ofSource.has(pair.source.vertex) &&
+      ofFace.has(pair.face.name) &&
+      ofSource.get(pair.source.vertex)! + ofFace.get(pair.face.name)! > 0,
+  );
+  return overAsked ? null : { ofSource, ofFace };
+}

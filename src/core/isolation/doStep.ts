@@ -1,0 +1,106 @@
+import { stepLabel } from "../procedure/steps";
+import { accept, refuse, type Result } from "../refusal/result";
+import { siteLockFault } from "../gear/gear";
+import {
+  phaseState,
+  samePlate,
+  wrongState,
+  type Done,
+  type IsolationFacts,
+  type IsolationLife,
+  type StepCommand,
+  type WalkStep,
+} from "./isolationLife";
+import { asksOf } from "./stepAsks";
+import { judgeReport } from "./stepEvidence";
+
+/** One step done, by one person, with what they saw. A refused step changes nothing. */
+export function doStep(life: IsolationLife, command: StepCommand, facts: IsolationFacts): Result<IsolationLife> {
+  const step = life.steps.find(({ id }) => id === command.step);
+  if (step === undefined) return refuse({ code: "unknown", what: "step", name: command.step });
+  const label = stepLabel(step);
+  if (step.done) return refuse({ code: "already done", what: label, by: facts.nameOf(step.done.by) });
+  const needs = phaseState(step.phase);
+  if (life.state !== needs) return wrongState(life, needs);
+  const first = life.steps.filter(({ id, done }) => step.after.includes(id) && !done);
+  if (first.length > 0) return refuse({ code: "out of order", step: label, first: first.slice(0, 3).map(stepLabel) });
+  if (step.stuck) return refuse({ code: "stuck", step: label, why: step.stuck.why, by: facts.nameOf(step.stuck.by) });
+  const who = personFault(life, step, command);
+  if (who) return who;
+  const lock = command.lock?.trim() ?? "";
+  if (step.kind === "lock") {
+    if (lock === "") return refuse({ code: "lock missing", step: label });
+    const fault = siteLockFault(facts.gear("lock", lock), lock, facts.nameOf);
+    if (fault) return refuse(fault);
+    const where = facts.lockHangs(lock);
+    if (where !== undefined) return refuse({ code: "lock in use", lock, where });
+  }
+  const people = liftFault(step, command, facts);
+  if (people) return people;
+  const judged = judgeReport(step, command, { person: command.by, at_ms: command.at_ms }, facts);
+  if (!judged.ok) return judged;
+  const done: Done = {
+    by: command.by,
+    at_ms: command.at_ms,
+    lock: step.kind === "lock" ? lock : null,
+    skipped: false,
+    ...judged.value,
+  };
+  const steps = life.steps.map((other) => (other.id === step.id ? { ...other, done } : other));
+  return accept({ ...life, steps, state: stateAfter(life.state, steps) });
+}
+
+/** A proof done again on an isolation that stands: the new one counts, the earlier is in the ledger. */
+export function proveAgain(life: IsolationLife, command: StepCommand, facts: IsolationFacts): Result<IsolationLife> {
+  const step = life.steps.find(({ id }) => id === command.step);
+  if (step?.kind !== "prove" || !step.done) return refuse({ code: "unknown", what: "proof", name: command.step });
+  if (life.state !== "proven") return wrongState(life, "proven");
+  const who = personFault(life, step, command);
+  if (who) return who;
+  const judged = judgeReport(step, command, { person: command.by, at_ms: command.at_ms }, facts);
+  if (!judged.ok) return judged;
+  const done: Done = { by: command.by, at_ms: command.at_ms, lock: null, skipped: false, ...judged.value };
+  return accept({ ...life, steps: life.steps.map((other) => (other.id === step.id ? { ...other, done } : other)) });
+}
+
+/** Competence, the plate in front of them, and a second person where one is asked for. */
+function personFault(life: IsolationLife, step: WalkStep, command: StepCommand) {
+  const label = stepLabel(step);
+  if (step.competence !== null && !command.competences.includes(step.competence)) {
+    return refuse({ code: "not competent", step: label, needs: step.competence });
+  }
+  if (step.plate !== null && !samePlate(command.plate, step.plate)) {
+    return refuse({ code: "wrong plate", seen: command.plate?.trim() ?? "", expected: step.plate });
+  }
+  const hungIt = life.steps.some(
+    (other) =>
+      other.kind === "lock" &&
+      other.done?.by === command.by &&
+      (step.kind === "prove" || other.subject === step.subject),
+  );
+  return step.secondPerson && hungIt ? refuse({ code: "second person needed", step: label }) : null;
+}
+
+/** Nothing is lifted, opened or run while anybody is on, nor before somebody at the box has counted the locks there. */
+function liftFault(step: WalkStep, command: StepCommand, facts: IsolationFacts) {
+  if (step.phase === "isolate") return null;
+  if (facts.peopleOn.length > 0) return refuse({ code: "people on", people: facts.peopleOn });
+  if (step.kind === "open box" && facts.standingOn.length > 0) {
+    return refuse({ code: "box locked", people: facts.standingOn });
+  }
+  if (!asksOf(step).locksCounted) return null;
+  const counted = command.locksCounted ?? null;
+  if (counted === null) {
+    return refuse({ code: "reading missing", step: stepLabel(step), what: "the number of locks you see on the box" });
+  }
+  const known = facts.peopleOn.length + facts.standingOn.length;
+  return counted === known ? null : refuse({ code: "count differs", counted, known });
+}
+
+function stateAfter(state: IsolationLife["state"], steps: readonly WalkStep[]): IsolationLife["state"] {
+  const allDone = (phase: WalkStep["phase"]) => steps.every((step) => step.phase !== phase || step.done);
+  if (state === "isolating" && allDone("isolate")) return "proven";
+  if (state === "testing" && allDone("test")) return "proven";
+  if (state === "restoring" && allDone("restore")) return "restored";
+  return state;
+}

@@ -1,0 +1,227 @@
+import type { Competence, PersonId } from "../people/roles";
+import { stepLabel, type PlannedStep } from "../procedure/steps";
+import { testSteps } from "../procedure/testSteps";
+import { mergeSteps } from "./mergeSteps";
+import { accept, refuse, type Result } from "../refusal/result";
+import { doStep, proveAgain } from "./doStep";
+import { lockedPoints } from "./lockedPoints";
+import type { Evidence, EvidenceFacts, StepReport } from "./stepEvidence";
+
+/**
+ * The life of an isolation.
+ *
+ *   isolating ──last isolate step──▶ proven ──start return──▶ restoring ──last restore step──▶ restored
+ *     │ ▲  └───────────────start return (the job is given up)─────▲
+ *     │ └─re-plan              ▲ │
+ *     └───▶ (a step is stuck)  │ └─start test─▶ testing ─┐
+ *                              └────last test step───────┘
+ *
+ * Invariants, asserted by checkIsolation:
+ *   1. A step is done only after every step in its `after`.
+ *   2. It is proven, testing, restoring or restored only by the steps: proven means every isolate and test step is done.
+ *   3. No restore step is done unless it was restoring.
+ *   4. A lock step that is done names its lock, and no two points that are locked now share one.
+ *   5. A step that is stuck is not done, and nothing is proven while one is.
+ *   6. Every point that is locked has one step that unlocks it and is still open.
+ */
+export type IsolationLife = Readonly<{
+  number: string;
+  state: "isolating" | "proven" | "testing" | "restoring" | "restored";
+  steps: readonly WalkStep[];
+}>;
+
+export type WalkStep = PlannedStep & Readonly<{ done: Done | null; stuck: Stuck | null }>;
+
+export type Done = Readonly<{
+  by: PersonId;
+  at_ms: number;
+  lock: string | null;
+  reading: number | null;
+  /** Restore steps of points that never were locked are passed over, not done. */
+  skipped: boolean;
+  evidence: Evidence | null;
+}>;
+
+export const STUCK_WHYS = ["broken", "missing", "other plate", "locked by others", "cannot be reached"] as const;
+/** A step that cannot be done as planned: the engine plans again, and nobody skips it. */
+export type Stuck = Readonly<{ why: (typeof STUCK_WHYS)[number]; words: string; by: PersonId; at_ms: number }>;
+
+type By = Readonly<{ by: PersonId; at_ms: number }>;
+export type StepCommand = By &
+  StepReport &
+  Readonly<{ type: "do step" | "prove again"; step: string; competences: readonly Competence[] }>;
+
+export type IsolationCommand =
+  | StepCommand
+  | (By & Readonly<{ type: "cannot"; step: string; why: Stuck["why"]; words: string }>)
+  /** The step can be done after all: it was found, mended, freed. */
+  | (By & Readonly<{ type: "can"; step: string; words: string }>)
+  /** A new plan in place of the old: what stands of the old stays. */
+  | (By & Readonly<{ type: "re-plan"; steps: readonly PlannedStep[] }>)
+  /** Points lifted for a while, for a test; faces named here are proved again afterwards. */
+  | (By & Readonly<{ type: "start test"; lift: readonly string[]; proveAgain: readonly string[] }>)
+  | (By & Readonly<{ type: "start return" }>);
+
+/** What the server measured, and no browser may send. */
+export type IsolationFacts = EvidenceFacts &
+  Readonly<{
+    /** Where a lock hangs now, in words; missing when it hangs nowhere. */
+    lockHangs: (lock: string) => string | undefined;
+    /** Names of the people whose personal locks hang on this isolation's box or points. */
+    peopleOn: readonly string[];
+    /** Names on the coordinator's and department's locks on the box. */
+    standingOn: readonly string[];
+    /** Numbers of permits on this isolation that are not closed. */
+    openPermits: readonly string[];
+    nameOf: (person: PersonId) => string;
+  }>;
+
+/** The only way an isolation changes. */
+export function decideIsolation(
+  life: IsolationLife,
+  command: IsolationCommand,
+  facts: IsolationFacts,
+): Result<IsolationLife> {
+  switch (command.type) {
+    case "do step":
+      return doStep(life, command, facts);
+    case "prove again":
+      return proveAgain(life, command, facts);
+    case "cannot":
+    case "can":
+      return stick(life, command, facts);
+    case "re-plan": {
+      if (life.state !== "isolating") return wrongState(life, "isolating");
+      return accept({ ...life, steps: mergeSteps(life.steps, command.steps) });
+    }
+    case "start test":
+      return startTest(life, command, facts);
+    case "start return":
+      return startReturn(life, command, facts);
+  }
+}
+
+export function wrongState(life: IsolationLife, needs: string) {
+  return refuse({ code: "wrong state", what: `Isolation ${life.number}`, state: life.state, needs });
+}
+
+function stick(
+  life: IsolationLife,
+  command: Extract<IsolationCommand, { type: "cannot" | "can" }>,
+  facts: IsolationFacts,
+): Result<IsolationLife> {
+  const step = life.steps.find(({ id }) => id === command.step);
+  if (step === undefined) return refuse({ code: "unknown", what: "step", name: command.step });
+  if (step.done) return refuse({ code: "already done", what: stepLabel(step), by: facts.nameOf(step.done.by) });
+  if (life.state !== phaseState(step.phase)) return wrongState(life, phaseState(step.phase));
+  if (command.type === "can" && step.stuck === null) {
+    return refuse({ code: "already done", what: `Freeing ${stepLabel(step)}` });
+  }
+  const stuck: Stuck | null =
+    command.type === "can"
+      ? null
+      : { why: command.why, words: command.words.trim(), by: command.by, at_ms: command.at_ms };
+  return accept({ ...life, steps: life.steps.map((one) => (one.id === step.id ? { ...one, stuck } : one)) });
+}
+
+function startTest(
+  life: IsolationLife,
+  command: Extract<IsolationCommand, { type: "start test" }>,
+  facts: IsolationFacts,
+): Result<IsolationLife> {
+  if (life.state !== "proven") return wrongState(life, "proven");
+  if (facts.peopleOn.length > 0) return refuse({ code: "people on", people: facts.peopleOn });
+  const locked = new Set(lockedPoints(life).map((step) => step.subject));
+  const strange = command.lift.find((tag) => !locked.has(tag));
+  if (strange !== undefined) {
+    return refuse({ code: "unknown", what: `lock of isolation ${life.number} on`, name: strange });
+  }
+  if (command.lift.length === 0) return refuse({ code: "unknown", what: "point to lift", name: "" });
+  const added = testSteps(life.steps, command.lift, command.proveAgain);
+  return accept({ ...life, state: "testing", steps: [...life.steps, ...added.map(open)] });
+}
+
+function startReturn(
+  life: IsolationLife,
+  command: Extract<IsolationCommand, { type: "start return" }>,
+  facts: IsolationFacts,
+): Result<IsolationLife> {
+  if (life.state !== "proven" && life.state !== "isolating") return wrongState(life, "in place");
+  if (facts.peopleOn.length > 0) return refuse({ code: "people on", people: facts.peopleOn });
+  if (facts.openPermits.length > 0) return refuse({ code: "permits open", permits: facts.openPermits });
+  if (facts.standingOn.length > 0) return refuse({ code: "box locked", people: facts.standingOn });
+  // What was never done need not be undone: those steps are passed over, so that the return can be walked to its end.
+  const stands = new Set(
+    life.steps.filter((step) => step.phase === "isolate" && step.done).map((step) => `${step.kind} ${step.subject}`),
+  );
+  const passed: Done = {
+    by: command.by,
+    at_ms: command.at_ms,
+    lock: null,
+    reading: null,
+    skipped: true,
+    evidence: null,
+  };
+  return accept({
+    ...life,
+    state: "restoring",
+    steps: life.steps.map((step) => {
+      const undoes = UNDOES[step.kind];
+      if (step.phase !== "restore" || undoes === undefined) return step;
+      return undoes.some((kind) => stands.has(`${kind} ${step.subject}`)) ? step : { ...step, done: passed };
+    }),
+  });
+}
+
+/** What each of these steps takes away again. */
+const UNDOES: Readonly<Partial<Record<PlannedStep["kind"], readonly PlannedStep["kind"][]>>> = {
+  unlock: ["lock"],
+  "close bleed": ["bleed"],
+  "remove earth": ["earth"],
+  "take short off": ["discharge"],
+  "take pin out": ["restrain", "run down"],
+};
+
+/** The state in which steps of a phase are done. */
+export function phaseState(phase: PlannedStep["phase"]): "isolating" | "testing" | "restoring" {
+  return phase === "isolate" ? "isolating" : phase === "test" ? "testing" : "restoring";
+}
+
+/** A planned step that nobody has done yet. */
+export function open(step: PlannedStep): WalkStep {
+  return { ...step, done: null, stuck: null };
+}
+
+/** Capitals, spaces and hyphens are read differently off a dirty plate; letters and digits are not. */
+export function samePlate(seen: string | null | undefined, plate: string): boolean {
+  const bare = (text: string) => text.toUpperCase().replace(/[\s.\-–_]/g, "");
+  return seen != null && bare(seen) === bare(plate);
+}
+
+/** Throws when an invariant is broken; run after every step in tests. */
+export function checkIsolation(life: IsolationLife): void {
+  const doneIds = new Set(life.steps.filter((step) => step.done).map((step) => step.id));
+  const broken = (rule: number, step?: WalkStep) => {
+    throw new Error(`invariant ${rule} of isolation ${life.number} is broken${step ? ` at ${stepLabel(step)}` : ""}`);
+  };
+  for (const step of life.steps) {
+    if (step.stuck && (step.done || life.state === "proven")) broken(5, step);
+    if (!step.done) continue;
+    if (!step.done.skipped && step.after.some((id) => !doneIds.has(id))) broken(1, step);
+    if (step.phase === "restore" && life.state !== "restoring" && life.state !== "restored") broken(3, step);
+    if (step.kind === "lock" && !step.done.lock) broken(4, step);
+  }
+  const locked = lockedPoints(life);
+  if (new Set(locked.map((step) => step.done!.lock)).size < locked.length) broken(4);
+  for (const point of locked) {
+    const back = life.steps.filter(
+      (step) => step.phase === "restore" && step.kind === "unlock" && step.subject === point.subject && !step.done,
+    );
+    if (back.length !== 1) broken(6, point);
+  }
+  const over = life.state === "restoring" || life.state === "restored";
+  const isolated = life.steps.every((step) => step.phase !== "isolate" || step.done);
+  const tested = life.steps.every((step) => step.phase !== "test" || step.done);
+  if ((life.state === "proven") !== (isolated && tested && !over)) broken(2);
+  if (life.state === "testing" && (!isolated || tested)) broken(2);
+}

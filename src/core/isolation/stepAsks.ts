@@ -1,0 +1,89 @@
+import type { PlannedStep } from "../procedure/steps";
+import type { GearKind } from "../gear/gear";
+
+/** What a step asks of the person who does it, besides doing it. */
+export type Asks = Readonly<{
+  plate: boolean;
+  lock: boolean;
+  /** Voltage between every one of these, with a tester proved before and after. */
+  pairs: readonly string[];
+  /** One reading, judged with the instrument's error. */
+  reading: Readonly<{ most: number; unit: string; instrument: GearKind | null }> | null;
+  ways: readonly string[];
+  earths: "apply" | "remove" | null;
+  /** The personal locks seen on the box. */
+  locksCounted: boolean;
+  peopleCounted: boolean;
+  leakTest: boolean;
+  /** Something to be written down, in these words. */
+  words: string | null;
+}>;
+
+const NOTHING: Asks = {
+  plate: false,
+  lock: false,
+  pairs: [],
+  reading: null,
+  ways: [],
+  earths: null,
+  locksCounted: false,
+  peopleCounted: false,
+  leakTest: false,
+  words: null,
+};
+
+/** Above this, insulating gloves in date are asked for besides the tester. Common practice. */
+export const GLOVES_ABOVE_V = 1000;
+
+/** Also the fields of its form: the screen and the decision cannot differ. Cost: constant. */
+export function asksOf(step: PlannedStep): Asks {
+  const asks = { ...NOTHING, plate: step.plate !== null };
+  switch (step.kind) {
+    case "lock":
+      return { ...asks, lock: true };
+    case "prove":
+      if (step.limit === null) return asks;
+      if (step.limit.unit === "V") {
+        return { ...asks, pairs: step.pairs && step.pairs.length > 0 ? step.pairs : ["every pair, the highest"] };
+      }
+      return { ...asks, reading: { ...step.limit, instrument: instrumentFor(step.limit.unit) } };
+    case "restrain":
+      return { ...asks, words: "What holds it" };
+    case "try start":
+      return { ...asks, ways: step.ways ?? [] };
+    case "earth":
+      return { ...asks, earths: "apply" };
+    case "remove earth":
+      return { ...asks, earths: "remove" };
+    case "unlock":
+    case "open box":
+      return { ...asks, locksCounted: true };
+    case "count people":
+      return { ...asks, peopleCounted: true };
+    case "leak test":
+      return { ...asks, leakTest: true };
+    case "tell":
+    case "tell all":
+      return { ...asks, words: "Who was told" };
+    case "hand over":
+      return { ...asks, words: "Who takes it" };
+    case "test run":
+      return { ...asks, words: "What was seen" };
+    default:
+      return asks;
+  }
+}
+
+/** What reads this unit; null where eyes and hands do. */
+function instrumentFor(unit: string): GearKind | null {
+  switch (unit) {
+    case "bar":
+      return "pressure gauge";
+    case "°C":
+      return "thermometer";
+    case "µSv/h":
+      return "survey meter";
+    default:
+      return null;
+  }
+}

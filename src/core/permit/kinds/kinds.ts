@@ -1,0 +1,126 @@
+import type { How } from "../../request/jobFile";
+
+export const PERMIT_KINDS = [
+  "general",
+  "hot work",
+  "confined space entry",
+  "line break",
+  "electrical work",
+  "work at height",
+  "pressure test",
+  "safeguard bypass",
+] as const;
+export type PermitKind = (typeof PERMIT_KINDS)[number];
+
+export const POSTS = ["fire watch", "attendant"] as const;
+/** A post that is never left empty while the work lasts: the next is on before the last is off. */
+export type Post = (typeof POSTS)[number];
+
+/** What a kind adds to the one life that all permits share. */
+export type KindRule = Readonly<{
+  kind: PermitKind;
+  /** What it permits, in a few words. */
+  words: string;
+  longest_h: number;
+  /** The work stands on an isolation that is proven. */
+  isolation: boolean;
+  /** The isolation must have been planned for people meeting the face so; null: any way. */
+  plannedFor: How | null;
+  post: Post | null;
+  /** Air is tested before, after each break, and at each revalidation. */
+  air: boolean;
+  /** Somebody stays and watches after the work has ended. */
+  afterWatch: boolean;
+  /** People go in and out by a log of their own. */
+  entryLog: boolean;
+  /** Ids of what must be true, see requirements. */
+  asks: readonly string[];
+}>;
+
+/** Asked of every kind. */
+const EVERY = ["isolation", "approval", "revalidation", "clashes"];
+const SHIFT_h = 12;
+
+const rule = (kind: PermitKind, words: string, more: Partial<KindRule> & Pick<KindRule, "asks">): KindRule => ({
+  kind,
+  words,
+  longest_h: SHIFT_h,
+  isolation: true,
+  plannedFor: null,
+  post: null,
+  air: false,
+  afterWatch: false,
+  entryLog: false,
+  ...more,
+  asks: [...EVERY, ...more.asks],
+});
+
+/** The kinds as data. Longest times: one long shift, and a day for hot work, common practice. */
+export const KIND_RULES: Readonly<Record<PermitKind, KindRule>> = {
+  general: rule("general", "Work that no other kind covers", { asks: [] }),
+  "hot work": rule("hot work", "Flame, sparks or heat that can light something", {
+    longest_h: 24,
+    post: "fire watch",
+    air: true,
+    afterWatch: true,
+    asks: [
+      "hazards",
+      "planned for",
+      "zone",
+      "floor",
+      "screens",
+      "cylinders",
+      "extinguisher",
+      "after-watch class",
+      "watch",
+      "edge detector",
+      "air",
+    ],
+  }),
+  "confined space entry": rule("confined space entry", "Going into a space with the body or the head", {
+    plannedFor: "enter",
+    post: "attendant",
+    air: true,
+    entryLog: true,
+    asks: [
+      "hazards",
+      "planned for",
+      "positive",
+      "cleaned",
+      "cooled",
+      "purge",
+      "rescue",
+      "rescue kit",
+      "lights",
+      "ladder",
+      "no cylinders",
+      "intake",
+      "watch",
+      "talk",
+      "detector",
+      "air",
+    ],
+  }),
+  "line break": rule("line break", "Opening a line or a vessel that has held something", {
+    plannedFor: "open",
+    asks: ["hazards", "planned for", "first flange", "dead legs", "spill"],
+  }),
+  "electrical work": rule("electrical work", "Work on or beside conductors", {
+    asks: ["hazards", "gloves", "earths", "test alone", "screens to live", "instrument windings", "live reason"],
+  }),
+  "work at height": rule("work at height", "Work from which a person can fall", {
+    asks: ["hazards", "harness", "drop zone", "height rescue"],
+  }),
+  "pressure test": rule("pressure test", "Filling with pressure to see that it holds", {
+    asks: ["hazards", "test energy", "keep out", "relief", "whip checks", "test gauge", "live gauge"],
+  }),
+  "safeguard bypass": rule("safeguard bypass", "A safeguard that does not work for a while", {
+    longest_h: 24 * 7,
+    isolation: false,
+    asks: ["hazards", "bypass owner", "compensation"],
+  }),
+};
+
+export function kindRule(kind: PermitKind): KindRule {
+  return KIND_RULES[kind];
+}

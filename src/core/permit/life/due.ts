@@ -1,0 +1,42 @@
+import { afterWatchOf } from "../afterwatch/afterWatchOf";
+import { airState } from "../air/airTests";
+import type { AskContext } from "../requirements/ask";
+import { revalidationDue } from "../requirements/every";
+import { retest_min } from "../requirements/hotWork";
+import { inside, talkDue_ms } from "../people/entries";
+import { kindRule } from "../kinds/kinds";
+
+/** Something that somebody has to do by a time, or a time at which something ends. */
+export type Due = Readonly<{ at_ms: number; what: "ends" | "retest" | "revalidate" | "look" | "watch ends" | "call" }>;
+
+/** What falls due under a permit from now on, soonest first. */
+export function dueUnder(context: AskContext): Due[] {
+  const { permit, facts, now_ms } = context;
+  const { details, state } = permit;
+  const due: Due[] = [];
+  const isRunning = state === "live" || state === "suspended" || state === "issued";
+  if (isRunning) due.push({ at_ms: permit.validTo_ms, what: "ends" });
+  if (state === "live") {
+    const rule = kindRule(details.kind);
+    const isEntry = rule.entryLog;
+    if (rule.air && (!isEntry || inside(permit.log).length > 0)) {
+      const every_min = isEntry ? facts.profile.airRetest_min : retest_min(context);
+      const air = airState(facts, permit.log, { every_min, now_ms, entry: isEntry });
+      if (air.until_ms !== null && Number.isFinite(air.until_ms)) due.push({ at_ms: air.until_ms, what: "retest" });
+    }
+    if (details.kind === "confined space entry") {
+      const talk = talkDue_ms(permit.log, details.talk_min);
+      if (talk !== null) due.push({ at_ms: talk, what: "call" });
+    }
+    const owed = revalidationDue(context);
+    if (owed !== null) due.push({ at_ms: owed.until_ms, what: "revalidate" });
+  }
+  if (state === "watching") {
+    const watch = afterWatchOf(permit, facts, now_ms);
+    for (const look of watch?.checks ?? []) {
+      if (look.done === null && !look.missed) due.push({ at_ms: look.due_ms, what: "look" });
+    }
+    if (watch) due.push({ at_ms: watch.continuousUntil_ms, what: "watch ends" });
+  }
+  return due.filter(({ at_ms }) => at_ms >= now_ms).sort((a, b) => a.at_ms - b.at_ms);
+}

@@ -1,0 +1,239 @@
+import fc from "fast-check";
+import { propertyRuns } from "../../../../tests/support/runs";
+import { command, CREW, DETAILS, draftOf, HOUR, idOf, MINUTE, wellFacts } from "../../../../tests/support/permits";
+import { inside } from "../people/entries";
+import { asAt, checkPermit, decidePermit, stillOut } from "./permitLife";
+import { entriesOf, lastOf, putInOf, signedBy } from "../record/permitLog";
+import { peopleOn, PERMIT_STATES, type PermitAct, type PermitFacts, type PermitLife } from "../record/permitTypes";
+import { onPost } from "../people/posts";
+import { asksOf } from "../requirements/requirements";
+
+type Doing = Readonly<{ what: number; who: number; wait: number; careless: boolean; upset: number }>;
+
+const PEOPLE = Object.keys(CREW);
+const KINDS = ["general", "hot work", "confined space entry", "safeguard bypass"] as const;
+const POINTS = ["top", "corner 1 low"];
+const GASES = ["hydrogen sulphide"];
+/** Short and long waits: a sample, a purge, half an hour, a shift. */
+const WAITS_MS = [0, 2 * MINUTE, 4 * MINUTE, 21 * MINUTE, 30 * MINUTE, 31 * MINUTE, 3 * HOUR];
+
+/** Everything that somebody might do, sensible or not. */
+function anyAct({ what, who }: Doing, permit: PermitLife): [string, PermitAct] {
+  const person = PEOPLE[who % PEOPLE.length]!;
+  const point = POINTS[what % 2]!;
+  const bad = what % 5 === 0;
+  const reading = {
+    oxygen: bad ? 0.17 : 0.209,
+    flammable: 0,
+    toxics: GASES.map((gas) => ({ gas, fraction: bad ? 50e-6 : 0 })),
+  };
+  const acts: readonly PermitAct[] = [
+    { type: "check" },
+    { type: "authorise" },
+    { type: "approve", words: "on these terms" },
+    { type: "issue", copies: what % 3 === 0 ? ["at the gate"] : [] },
+    { type: "accept" },
+    { type: "sign on", lock: `L-${what % 4}`, answer: what % 7 === 0 ? "P-8" : "P-7" },
+    { type: "sign off" },
+    { type: "stop", cause: "stop-work", reason: "it smells" },
+    { type: "resume", words: "looked" },
+    { type: "begin break" },
+    { type: "end break" },
+    { type: "revalidate", words: "looked" },
+    { type: "begin sample", point, instrument: "GI-1", sensor: "catalytic" },
+    { type: "read", point, reading },
+    { type: "flush", point, held_s: 90 },
+    { type: "begin purge" },
+    { type: "end purge" },
+    { type: "take post", post: permit.details.kind === "hot work" ? "fire watch" : "attendant" },
+    { type: "leave post", post: permit.details.kind === "hot work" ? "fire watch" : "attendant" },
+    { type: "go in", person: idOf(["hal", "wim", "will"][what % 3]!) },
+    { type: "come out", person: idOf(["hal", "wim", "will"][what % 3]!) },
+    { type: "talk" },
+    { type: "watch check", words: "cold" },
+    { type: "final check", words: "cold" },
+    { type: "tell control room", who: "Ines" },
+    { type: "end watch" },
+    { type: "hang copy", where: "in the cabin", second: what % 2 === 0 },
+    { type: "return copy", copy: 1 + (what % 3) },
+    { type: "put in", what: "cap", where: "vent" },
+    { type: "take out", thing: 1 + (what % 3) },
+    { type: "safeguard back", words: "tried" },
+    { type: "hand back" },
+    { type: "inspect", words: "clean" },
+    { type: "close" },
+    { type: "cancel" },
+    {
+      type: "hand over",
+      pairs: [{ from: idOf("hal"), to: idOf("hob"), lock: `L-${what % 4}` }],
+    },
+    { type: "tick", ask: "floor", words: "" },
+  ];
+  return [person, acts[what % acts.length]!];
+}
+
+/** What people who know their work would do next; one of it is chosen. */
+function sensibleAct(doing: Doing, permit: PermitLife, facts: PermitFacts, now_ms: number): [string, PermitAct] {
+  const { kind } = permit.details;
+  const post = kind === "hot work" ? "fire watch" : "attendant";
+  const watcher = post === "fire watch" ? ["fay", "fin"] : ["ada", "amy"];
+  const open = asksOf({ permit, facts, now_ms }).filter(({ unmet }) => unmet !== null);
+  const hand = open.find(({ byHand }) => byHand);
+  const has = (id: string) => open.some((ask) => ask.id === id);
+  const acts: [string, PermitAct][] = [];
+  const add = (name: string, act: PermitAct) => acts.push([name, act]);
+  const air = () => {
+    const begun = lastOf(permit.log, "sample begun");
+    const read = lastOf(permit.log, "air");
+    if (begun && (!read || read.at_ms < begun.at_ms || read.point !== begun.point)) {
+      const toxics = GASES.map((gas) => ({ gas, fraction: 0 }));
+      add("gil", { type: "read", point: begun.point, reading: { oxygen: 0.209, flammable: 0, toxics } });
+    }
+    for (const point of POINTS) {
+      add("gil", { type: "begin sample", point, instrument: "GI-1", sensor: "catalytic" });
+    }
+  };
+  if (hand) add("cora", { type: "tick", ask: hand.id, words: "" });
+  if (has("approval")) add("ana", { type: "approve", words: "as written" });
+  if (has("purge")) {
+    add("gil", { type: "begin purge" });
+    add("gil", { type: "end purge" });
+  }
+  if (has("air")) air();
+  if (has("watch")) add(watcher[doing.who % 2]!, { type: "take post", post });
+  switch (permit.state) {
+    case "draft":
+      add("cora", { type: "check" });
+      break;
+    case "checked":
+      add("isa", { type: "authorise" });
+      break;
+    case "authorised":
+      add("isa", { type: "issue", copies: doing.who % 2 === 0 ? ["at the gate"] : [] });
+      if (doing.what % 9 === 0) add("isa", { type: "cancel" });
+      break;
+    case "issued":
+      add("hal", { type: "accept" });
+      break;
+    case "live": {
+      for (const name of ["hal", "wim", "will"]) {
+        add(name, { type: "sign on", lock: `L-${name}`, answer: "P-7" });
+        add(watcher[0]!, { type: "go in", person: idOf(name) });
+        add(name, { type: "come out", person: idOf(name) });
+        add(name, { type: "sign off" });
+      }
+      add("ada", { type: "talk" });
+      add("hal", { type: "put in", what: "cap", where: "vent" });
+      add("hal", { type: "begin break" });
+      add("hal", { type: "hand back" });
+      add("hal", { type: "hand back" });
+      break;
+    }
+    case "suspended":
+    case "run out": {
+      for (const name of ["hal", "wim", "will"]) {
+        add(name, { type: "come out", person: idOf(name) });
+        add(name, { type: "sign off" });
+      }
+      add("isa", { type: "resume", words: "looked" });
+      add("hal", { type: "end break" });
+      add("hal", { type: "hand back" });
+      break;
+    }
+    case "watching":
+      add("fay", { type: "watch check", words: "cold" });
+      add("ana", { type: "final check", words: "cold" });
+      add("fay", { type: "tell control room", who: "Ines" });
+      add("fay", { type: "end watch" });
+      break;
+    case "work done":
+    case "closed":
+    case "cancelled":
+      for (const thing of putInOf(permit.log)) add("hal", { type: "take out", thing: thing.thing });
+      add("hal", { type: "return copy", copy: 1 });
+      add("hal", { type: "safeguard back", words: "tried" });
+      add("isa", { type: "inspect", words: "clean" });
+      add("isa", { type: "close" });
+  }
+  return acts[doing.what % acts.length]!;
+}
+
+/** What must be true, said again and apart from the code that keeps it. */
+function expectSafe(permit: PermitLife, facts: PermitFacts, now_ms: number): void {
+  checkPermit(permit, facts, now_ms);
+  const within = inside(permit.log);
+  if (permit.state === "live") {
+    expect(now_ms).toBeLessThan(permit.validTo_ms);
+    if (permit.details.kind === "hot work") {
+      expect(onPost(permit.log).some(({ post }) => post === "fire watch")).toBe(true);
+    }
+    if (permit.details.kind !== "safeguard bypass") expect(facts.isolations[0]!.state).toBe("proven");
+    for (const asked of permit.details.kind === "hot work" || within.length > 0 ? POINTS : []) {
+      const read = entriesOf(permit.log, "air")
+        .filter(({ point }) => point === asked)
+        .at(-1)!;
+      expect(read.against).toEqual([]);
+      expect(now_ms - read.at_ms).toBeLessThan(2 * HOUR);
+    }
+    if (within.length > 0) {
+      expect(onPost(permit.log).some(({ post }) => post === "attendant")).toBe(true);
+      expect(within.length).toBeLessThanOrEqual(2);
+    }
+  }
+  if (now_ms >= permit.validTo_ms) expect(["live", "issued", "suspended"]).not.toContain(permit.state);
+  if (permit.state === "closed") {
+    expect(peopleOn(permit)).toEqual([]);
+    expect(within).toEqual([]);
+    expect(stillOut(permit)).toEqual([]);
+    expect(signedBy(permit.log, "inspect")).toBeDefined();
+    if (permit.details.kind === "hot work" && signedBy(permit.log, "accept")) {
+      const back = signedBy(permit.log, "hand back")!.at_ms;
+      expect(signedBy(permit.log, "end watch")!.at_ms - back).toBeGreaterThanOrEqual(6 * HOUR - 10 * MINUTE);
+    }
+  }
+  const times = permit.log.map(({ at_ms }) => at_ms);
+  expect(times).toEqual([...times].sort((a, b) => a - b));
+}
+
+test("over any sequence of acts, waits and upsets a permit keeps its promises, and every state is reached", () => {
+  const reached = new Set<string>();
+  const doing = fc.record({
+    what: fc.nat(1000),
+    who: fc.nat(1000),
+    wait: fc.nat(1000),
+    careless: fc.integer({ min: 0, max: 5 }).map((n) => n === 0),
+    upset: fc.nat(60),
+  });
+  fc.assert(
+    fc.property(fc.constantFrom(...KINDS), fc.array(doing, { minLength: 150, maxLength: 220 }), (kind, all) => {
+      let now_ms = HOUR;
+      let facts = wellFacts({ testPoints: POINTS });
+      const details = kind === "hot work" ? { ...DETAILS[kind], points: POINTS } : DETAILS[kind];
+      let permit = draftOf(details, { validTo_ms: 9 * HOUR });
+      for (const one of all) {
+        now_ms += one.careless ? WAITS_MS[one.wait % WAITS_MS.length]! : one.wait % 3 === 0 ? 4 * MINUTE : MINUTE;
+        if (permit.state === "watching" || lastOf(permit.log, "purge begun", "purge ended")?.type === "purge begun") {
+          now_ms += 9 * MINUTE;
+        }
+        // Now and then the isolation is lifted, or an instrument falls silent, and later it is well again.
+        const sick = one.upset === 0;
+        facts = {
+          ...facts,
+          isolations: [{ number: "S-1", state: sick ? "testing" : "proven", openSteps: 0 }],
+          detectors: one.upset === 1 ? [{ id: "GD-1", place: "at the edge", against: [], silent: true }] : [],
+        };
+        permit = asAt(permit, facts, now_ms);
+        expectSafe(permit, facts, now_ms);
+        const [name, act] = one.careless ? anyAct(one, permit) : sensibleAct(one, permit, facts, now_ms);
+        const hung = new Set(peopleOn(permit).map(({ lock }) => lock));
+        const known = { ...facts, lockHangs: (lock: string) => (hung.has(lock) ? "on the box" : undefined) };
+        const decided = decidePermit(permit, command(name, now_ms, act), known);
+        if (decided.ok) permit = decided.value;
+        reached.add(permit.state);
+        expectSafe(permit, facts, now_ms);
+      }
+    }),
+    { ...propertyRuns(80), endOnFailure: true },
+  );
+  expect([...reached].sort()).toEqual([...PERMIT_STATES].sort());
+});

@@ -1,0 +1,206 @@
+import type { Role } from "../../people/roles";
+import type { PermitAct, PermitState } from "../record/permitTypes";
+
+export type Move = Readonly<{
+  from: readonly PermitState[];
+  /** Where it may lead; empty where the state stays. */
+  to: readonly PermitState[];
+  /** Any of these roles; "holder of it" is the one person who leads this permit. */
+  who: readonly (Role | "holder of it" | "anybody" | "whose post it is")[];
+  words: string;
+  /** What is asked besides, in words for the table. */
+  asks: string;
+}>;
+
+const BEFORE: readonly PermitState[] = ["draft", "checked", "authorised", "issued"];
+const RUNNING: readonly PermitState[] = ["live", "suspended"];
+/** Somebody may still be there. */
+const MANNED: readonly PermitState[] = ["live", "suspended", "run out", "watching"];
+const UNTIL_DONE: readonly PermitState[] = [...BEFORE, ...RUNNING, "run out", "watching", "work done"];
+
+const move = (
+  from: readonly PermitState[],
+  to: readonly PermitState[],
+  who: Move["who"],
+  words: string,
+  asks = "",
+): Move => ({ from, to, who, words, asks });
+
+/** Every act on a permit: from which states, to which, by whom. The only place that says so; the docs are made from it. */
+export const LIFE: Readonly<Record<PermitAct["type"], Move>> = {
+  check: move(["draft"], ["checked"], ["coordinator", "issuer"], "check a permit", "not by its holder"),
+  authorise: move(
+    ["checked"],
+    ["authorised"],
+    ["issuer"],
+    "authorise a permit",
+    "neither by its holder nor by who checked it",
+  ),
+  approve: move(
+    ["checked", "authorised"],
+    [],
+    ["approver"],
+    "approve a permit for safety",
+    "not by its holder; where somebody must",
+  ),
+  issue: move(
+    ["authorised"],
+    ["issued"],
+    ["issuer"],
+    "issue a permit",
+    "on the spot; everything that is asked before issue; not to oneself; within its time",
+  ),
+  accept: move(["issued"], ["live"], ["holder of it"], "accept a permit", "everything that is asked; within its time"),
+  "sign on": move(["live"], [], ["anybody"], "sign on", "in the crew; knows where the work is; a lock of their own"),
+  "hand over": move(
+    ["live"],
+    [],
+    ["coordinator", "issuer", "holder"],
+    "hand over at shift change",
+    "all pairs or none",
+  ),
+  "sign off": move(MANNED, [], ["anybody"], "sign off", "on, and not inside"),
+  "lock cut": move(MANNED, [], ["anybody"], "cut a lock", "by a forced removal only"),
+  tick: move(
+    [...BEFORE, ...RUNNING],
+    [],
+    ["coordinator", "issuer", "holder of it", "gas tester", "fire watch", "attendant"],
+    "say that something is done",
+    "somebody looked",
+  ),
+  "decide clash": move([...BEFORE, ...RUNNING], [], ["coordinator", "issuer"], "decide a clash", "with a reason"),
+  stop: move(RUNNING, ["suspended"], ["anybody"], "stop the work", "a reason"),
+  resume: move(
+    ["suspended"],
+    ["live"],
+    ["issuer"],
+    "let work go on",
+    "everything that is asked; nobody inside; within its time",
+  ),
+  "begin break": move(["live"], ["suspended"], ["holder of it"], "begin a break", "nobody inside"),
+  "end break": move(
+    ["suspended"],
+    ["live"],
+    ["holder of it"],
+    "end a break",
+    "stopped by the break only; everything that is asked",
+  ),
+  revalidate: move(
+    RUNNING,
+    [],
+    ["issuer"],
+    "revalidate a permit",
+    "the air read in the last 30 minutes where it counts; within its time",
+  ),
+  "begin sample": move(
+    [...BEFORE, ...RUNNING],
+    [],
+    ["gas tester"],
+    "draw a sample",
+    "instrument in date; a sensor that can see it; points in their order",
+  ),
+  read: move([...BEFORE, ...RUNNING], [], ["gas tester"], "write down a reading", "not before the sample has come"),
+  flush: move([...BEFORE, ...RUNNING], [], ["gas tester", "attendant"], "blow out a pocket", "where gas was found"),
+  "begin purge": move(
+    [...BEFORE, ...RUNNING],
+    [],
+    ["gas tester", "attendant", "holder of it"],
+    "begin to purge",
+    "nobody inside",
+  ),
+  "end purge": move(
+    [...BEFORE, ...RUNNING],
+    [],
+    ["gas tester", "attendant", "holder of it"],
+    "end the purge",
+    "not before its time",
+  ),
+  "take post": move(["issued", ...MANNED], [], ["fire watch", "attendant"], "take a post", "no other duty anywhere"),
+  "leave post": move(
+    [...MANNED, "issued", "work done"],
+    [],
+    ["whose post it is"],
+    "leave a post",
+    "not while it is needed",
+  ),
+  "go in": move(
+    ["live"],
+    [],
+    ["whose post it is"],
+    "let somebody in",
+    "signed on; the air fit; fewer than may be inside",
+  ),
+  "come out": move([...MANNED, "work done"], [], ["whose post it is"], "write somebody out", "inside"),
+  talk: move(MANNED, [], ["whose post it is"], "write down a call", "somebody inside"),
+  "watch check": move(["watching"], [], ["fire watch", "approver", "holder of it"], "write down a look", "at its time"),
+  "tell control room": move(
+    ["watching"],
+    [],
+    ["fire watch", "holder of it"],
+    "tell the control room",
+    "with who was told",
+  ),
+  "final check": move(["watching"], [], ["approver"], "do the final check", "after the last look"),
+  "end watch": move(["watching"], ["work done"], ["fire watch", "holder of it"], "end the watch", "nothing left of it"),
+  "hang copy": move(
+    [...BEFORE, ...RUNNING, "watching"],
+    [],
+    ["issuer", "holder of it"],
+    "hang a copy",
+    "where it hangs",
+  ),
+  "return copy": move(UNTIL_DONE, [], ["issuer", "holder of it"], "bring a copy back", ""),
+  "put in": move([...BEFORE, ...RUNNING], [], ["holder of it", "isolator"], "put in a cap or blind", "what and where"),
+  "take out": move(UNTIL_DONE, [], ["holder of it", "isolator"], "take out a cap or blind", ""),
+  "safeguard back": move(
+    [...RUNNING, "run out", "work done"],
+    [],
+    ["holder of it"],
+    "put a safeguard back",
+    "and tried",
+  ),
+  "hand back": move(
+    ["live", "suspended", "run out"],
+    ["watching", "work done"],
+    ["holder of it"],
+    "hand back a permit",
+    "nobody on or inside; watching after hot work",
+  ),
+  inspect: move(["work done"], [], ["issuer", "coordinator"], "inspect the place", "not by its holder"),
+  close: move(
+    ["work done"],
+    ["closed"],
+    ["issuer"],
+    "close a permit",
+    "inspected; every copy back; nothing left in; the safeguard back; not by its holder",
+  ),
+  cancel: move([...BEFORE, "run out"], ["cancelled"], ["issuer"], "cancel a permit", "never accepted"),
+};
+
+/** What the clock and the instruments do. */
+export const BY_ITSELF: readonly Readonly<{ what: string; from: readonly PermitState[]; to: PermitState }>[] = [
+  { what: "its time ends", from: ["issued", "live", "suspended"], to: "run out" },
+  { what: "something that is asked holds no more", from: ["live"], to: "suspended" },
+  { what: "an instrument reads over its limit, or is silent", from: ["live"], to: "suspended" },
+];
+
+/** The table of docs/permit-life.md. */
+export function lifeTableMarkdown(): string {
+  const list = (words: readonly string[]) => (words.length === 0 ? "stays" : words.join(", "));
+  const rows = Object.entries(LIFE).map(
+    ([act, { from, to, who, asks }]) => `| ${act} | ${list(from)} | ${list(to)} | ${list(who)} | ${asks} |`,
+  );
+  const alone = BY_ITSELF.map(({ what, from, to }) => `| ${what} | ${list(from)} | ${to} |`);
+  return [
+    "| act | from | to | by | asks |",
+    "| --- | --- | --- | --- | --- |",
+    ...rows,
+    "",
+    "By itself, with nobody signing:",
+    "",
+    "| what | from | to |",
+    "| --- | --- | --- |",
+    ...alone,
+    "",
+  ].join("\n");
+}

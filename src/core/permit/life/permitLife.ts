@@ -1,0 +1,328 @@
+import { refuse, accept, type Result } from "../../refusal/result";
+import type { Role } from "../../people/roles";
+import { needsApproval } from "../requirements/every";
+import type { Ask } from "../requirements/ask";
+import { afterWatchOf } from "../afterwatch/afterWatchOf";
+import { inside } from "../people/entries";
+import { kindRule } from "../kinds/kinds";
+import { decideLogAct, isLogAct } from "../acts/logActs";
+import { LIFE } from "./lifeTable";
+import { copiesOf, lastOf, putInOf, signedBy, type LogEntry, type NewEntry, type StopCause } from "../record/permitLog";
+import { peopleOn, type PermitCommand, type PermitFacts, type PermitLife } from "../record/permitTypes";
+import { missingFor, missingWhileLive } from "../requirements/requirements";
+import { goOff, handOver, signOn } from "../people/signOns";
+import { airIsFresh } from "../requirements/freshAir";
+import { stopped } from "../acts/stopped";
+
+/**
+ * The life of a permit to work. What may be done from where and by whom is the table of lifeTable; what is asked is in
+ * asks. Both are data; here is how they are applied.
+ *
+ * Nothing is decided on a state that the clock has already ended: a permit is first taken as it is at that moment
+ * (`asAt`), so a server that slept for hours refuses the first act as it would have refused it awake.
+ */
+
+const HOUR_MS = 3_600_000;
+
+export function isRunOut(permit: Pick<PermitLife, "validTo_ms">, now_ms: number): boolean {
+  return now_ms >= permit.validTo_ms;
+}
+
+/** The permit as the clock and the facts have it at this moment: run out, or stopped for what is missing. */
+export function asAt(permit: PermitLife, facts: PermitFacts, now_ms: number): PermitLife {
+  const mayRunOut = permit.state === "issued" || permit.state === "live" || permit.state === "suspended";
+  if (mayRunOut && isRunOut(permit, now_ms)) {
+    // Dated to the second at which it ended, whenever that was noticed.
+    return {
+      ...permit,
+      state: "run out",
+      log: [...permit.log, { type: "ran out", at_ms: permit.validTo_ms, by: null }],
+    };
+  }
+  if (permit.state !== "live") return permit;
+  const missing = missingWhileLive({ permit, facts, now_ms });
+  return missing.length === 0 ? permit : stopped(permit, now_ms, null, causeOf(missing), reasonOf(missing));
+}
+
+function causeOf([first]: readonly Ask[]): StopCause {
+  const causes: Readonly<Record<string, StopCause>> = {
+    air: "gas",
+    clashes: "clash",
+    watch: "watch missing",
+    talk: "watch missing",
+    "live gauge": "pressure",
+  };
+  const { id, unmet } = first!;
+  if (id === "detector" || id === "edge detector") return unmet!.includes("is silent") ? "silent detector" : "gas";
+  return causes[id] ?? "requirement";
+}
+
+function reasonOf(missing: readonly Ask[]): string {
+  return missing.map(({ words, unmet }) => `${words}: ${unmet}`).join(". ");
+}
+
+/** The only way a permit changes, but for what the clock does by itself. */
+export function decidePermit(before: PermitLife, command: PermitCommand, facts: PermitFacts): Result<PermitLife> {
+  const permit = asAt(before, facts, command.at_ms);
+  const no = mayAct(permit, command, facts);
+  if (no) return no;
+  const decided = decide(permit, command, facts);
+  // What was just done may itself have made the permit stop.
+  return decided.ok ? accept(asAt(decided.value, facts, command.at_ms)) : decided;
+}
+
+/** Why the table keeps this person from this act in this state; null when it does not. */
+export function mayAct(
+  permit: PermitLife,
+  command: Pick<PermitCommand, "type" | "by" | "roles">,
+  facts: Pick<PermitFacts, "nameOf" | "timeOf">,
+) {
+  const { from, who, words } = LIFE[command.type];
+  if (command.by === null && command.type !== "stop") {
+    return refuse({ code: "not yours to do", act: words, needs: ["a person"] });
+  }
+  const roles = who.filter((one): one is Role => !NOT_ROLES.has(one));
+  const isTheirs =
+    who.includes("anybody") ||
+    who.includes("whose post it is") ||
+    command.by === null ||
+    (who.includes("holder of it") && command.by === permit.holder) ||
+    command.roles.some((role) => roles.includes(role));
+  if (!isTheirs) {
+    return roles.length === 0
+      ? refuse({ code: "not the holder", holder: facts.nameOf(permit.holder) })
+      : refuse({
+          code: "not yours to do",
+          act: words,
+          needs: [...roles, ...(who.includes("holder of it") ? ["the holder of this permit"] : [])],
+        });
+  }
+  if (permit.state === "run out" && !from.includes("run out")) {
+    return refuse({ code: "run out", permit: permit.number, at: facts.timeOf(permit.validTo_ms) });
+  }
+  if (permit.state === "suspended" && !from.includes("suspended") && from.includes("live")) {
+    const last = lastOf(permit.log, "stopped", "break begun");
+    return refuse({
+      code: "work stopped",
+      permit: permit.number,
+      why: last?.type === "stopped" ? last.reason : "a break",
+    });
+  }
+  if (!from.includes(permit.state)) {
+    return refuse({
+      code: "wrong state",
+      what: `Permit ${permit.number}`,
+      state: permit.state,
+      needs: from.join(" or "),
+    });
+  }
+  return null;
+}
+
+const NOT_ROLES: ReadonlySet<string> = new Set(["holder of it", "anybody", "whose post it is"]);
+
+function decide(permit: PermitLife, command: PermitCommand, facts: PermitFacts): Result<PermitLife> {
+  const now_ms = command.at_ms;
+  const context = { permit, facts, now_ms };
+  const log = (...entries: NewEntry[]): Pick<PermitLife, "log"> => ({
+    log: [...permit.log, ...entries.map((entry) => ({ ...entry, at_ms: now_ms, by: command.by }) as LogEntry)],
+  });
+  const signed = (act: Extract<NewEntry, { type: "signed" }>["act"], words?: string) =>
+    log({ type: "signed", act, ...(words ? { words } : {}) });
+  const inTime = () =>
+    isRunOut(permit, now_ms)
+      ? refuse({ code: "run out", permit: permit.number, at: facts.timeOf(permit.validTo_ms) })
+      : null;
+  const notHolder = (code: "issuing to oneself" | "closing one's own permit" | "one's own permit") =>
+    command.by === permit.holder ? refuse({ code }) : null;
+  const asks = (act: "issue" | "accept") => {
+    const isolated = isolationFault(permit, facts);
+    if (isolated) return isolated;
+    if (kindRule(permit.details.kind).isolation) {
+      if (facts.litBy !== null) return refuse({ code: "under test", isolation: facts.litBy });
+      if (facts.stale.length > 0) return refuse({ code: "prove again", proofs: facts.stale });
+    }
+    const missing = missingFor(act, context);
+    return missing.length === 0
+      ? null
+      : refuse({
+          code: "asks unmet",
+          permit: permit.number,
+          asks: missing.map(({ words, unmet }) => `${words}: ${unmet}`),
+        });
+  };
+  const within = inside(permit.log).map(({ person }) => facts.nameOf(person));
+  const nobodyInside = () => (within.length > 0 ? refuse({ code: "still inside", people: within }) : null);
+
+  if (isLogAct(command)) return decideLogAct(permit, command, facts);
+  switch (command.type) {
+    case "check":
+      return notHolder("one's own permit") ?? accept({ ...permit, state: "checked", ...signed("check") });
+    case "authorise": {
+      const checker = signedBy(permit.log, "check")?.by;
+      const no =
+        notHolder("one's own permit") ??
+        (checker === command.by ? refuse({ code: "checked by oneself", permit: permit.number }) : null);
+      return no ?? accept({ ...permit, state: "authorised", ...signed("authorise") });
+    }
+    case "approve": {
+      const no =
+        notHolder("one's own permit") ??
+        (needsApproval(context) ? null : refuse({ code: "no approval needed", permit: permit.number }));
+      return no ?? accept({ ...permit, ...signed("approve", command.words) });
+    }
+    case "issue": {
+      const copies = command.copies.map((where, i): NewEntry => ({
+        type: "copy hung",
+        copy: i + 1,
+        where,
+        second: false,
+      }));
+      const no = notHolder("issuing to oneself") ?? asks("issue") ?? validityFault(permit, now_ms) ?? inTime();
+      return (
+        no ??
+        accept({ ...permit, state: "issued", issuer: command.by, ...log({ type: "signed", act: "issue" }, ...copies) })
+      );
+    }
+    case "accept":
+      return asks("accept") ?? inTime() ?? accept({ ...permit, state: "live", ...signed("accept") });
+    case "sign on": {
+      if (!kindRule(permit.details.kind).isolation) {
+        return refuse({ code: "no isolation" });
+      }
+      return isolationFault(permit, facts) ?? signOn(permit, command, facts);
+    }
+    case "hand over":
+      return isolationFault(permit, facts) ?? handOver(permit, command, facts);
+    case "sign off":
+    case "lock cut":
+      return goOff(permit, command, facts);
+    case "stop":
+      return accept(stopped(permit, now_ms, command.by, command.cause, command.reason));
+    case "begin break":
+      return nobodyInside() ?? accept({ ...permit, state: "suspended", ...log({ type: "break begun" }) });
+    case "end break": {
+      const last = lastOf(permit.log, "stopped", "break begun");
+      const no =
+        (last?.type === "stopped" ? refuse({ code: "issuer resumes", permit: permit.number }) : null) ?? asks("accept");
+      return no ?? accept({ ...permit, state: "live", ...log({ type: "break ended" }) });
+    }
+    case "resume": {
+      const no = nobodyInside() ?? notHolder("one's own permit") ?? asksToGoOn(asks, permit);
+      return no ?? accept({ ...permit, state: "live", ...signed("resume", command.words) });
+    }
+    case "revalidate": {
+      const stale = airIsFresh(context) ? null : refuse({ code: "air not fresh", permit: permit.number });
+      const no = notHolder("one's own permit") ?? isolationFault(permit, facts) ?? stale;
+      return no ?? accept({ ...permit, ...signed("revalidate", command.words) });
+    }
+    case "hand back": {
+      const still = peopleOn(permit).map((signOn) => facts.nameOf(signOn.person));
+      const no = (still.length > 0 ? refuse({ code: "people on", people: still }) : null) ?? nobodyInside();
+      const isWatched = kindRule(permit.details.kind).afterWatch && signedBy(permit.log, "accept") !== undefined;
+      return no ?? accept({ ...permit, state: isWatched ? "watching" : "work done", ...signed("hand back") });
+    }
+    case "end watch": {
+      const left = afterWatchOf(permit, facts, now_ms)?.left ?? [];
+      const no = left.length > 0 ? refuse({ code: "watch not over", permit: permit.number, left }) : null;
+      return no ?? accept({ ...permit, state: "work done", ...signed("end watch") });
+    }
+    case "inspect":
+      return notHolder("closing one's own permit") ?? accept({ ...permit, ...signed("inspect", command.words) });
+    case "close": {
+      const left = stillOut(permit);
+      const no =
+        notHolder("closing one's own permit") ??
+        (left.length > 0 ? refuse({ code: "not back", permit: permit.number, things: left }) : null) ??
+        (signedBy(permit.log, "inspect") ? null : refuse({ code: "not inspected", permit: permit.number }));
+      return no ?? accept({ ...permit, state: "closed", closedBy: command.by, ...signed("close") });
+    }
+    case "cancel": {
+      const begun = signedBy(permit.log, "accept") !== undefined;
+      const left = [...stillOut(permit), ...peopleOn(permit).map(({ person }) => facts.nameOf(person))];
+      const no =
+        (begun ? refuse({ code: "was live", permit: permit.number }) : null) ??
+        (left.length > 0 ? refuse({ code: "not back", permit: permit.number, things: left }) : null);
+      return no ?? accept({ ...permit, state: "cancelled", ...signed("cancel") });
+    }
+  }
+}
+
+/** At a resumption a revalidation that is owed is given with it: the issuer looks at everything anyway. */
+function asksToGoOn(asks: (act: "accept") => ReturnType<typeof refuse> | null, permit: PermitLife) {
+  const no = asks("accept");
+  if (no === null || no.refusal.code !== "asks unmet") return no;
+  const left = no.refusal.asks.filter((words) => !words.startsWith("Revalidated at"));
+  return left.length === 0 ? null : refuse({ code: "asks unmet", permit: permit.number, asks: left });
+}
+
+/** Copies that still hang, what was put in, a safeguard that is not back. */
+export function stillOut(permit: PermitLife): string[] {
+  const copies = copiesOf(permit.log)
+    .filter(({ returned_ms }) => returned_ms === null)
+    .map(({ copy, where }) => `copy ${copy} ${where}`);
+  const things = putInOf(permit.log)
+    .filter(({ out_ms }) => out_ms === null)
+    .map(({ what, where }) => `${what} at ${where}`);
+  const { details } = permit;
+  const bypassed = details.kind === "safeguard bypass" && signedBy(permit.log, "accept") !== undefined;
+  const back = lastOf(permit.log, "safeguard back") !== undefined;
+  return [...copies, ...things, ...(bypassed && !back ? [`safeguard ${details.safeguard}`] : [])];
+}
+
+function isolationFault(permit: PermitLife, facts: PermitFacts) {
+  if (!kindRule(permit.details.kind).isolation) return null;
+  if (facts.isolations.length === 0) return refuse({ code: "no isolation" });
+  const open = facts.isolations.find((isolation) => isolation.state !== "proven");
+  return open ? refuse({ code: "isolation not proven", isolation: open.number, open: open.openSteps }) : null;
+}
+
+function validityFault(permit: PermitLife, now_ms: number) {
+  const length_ms = permit.validTo_ms - permit.validFrom_ms;
+  const { longest_h } = kindRule(permit.details.kind);
+  if (length_ms <= 0) return refuse({ code: "validity", reason: "it ends before it begins" });
+  if (length_ms > longest_h * HOUR_MS) {
+    return refuse({
+      code: "validity",
+      reason: `it is longer than ${longest_h} hours, so write one for each day or shift, linked to the last`,
+    });
+  }
+  if (permit.validFrom_ms > now_ms) return refuse({ code: "validity", reason: "it has not begun yet" });
+  return null;
+}
+
+/** Throws when an invariant is broken; run after every step in tests. A lock that was cut may break the fifth. */
+export function checkPermit(permit: PermitLife, facts: PermitFacts, now_ms: number): void {
+  const broken = (rule: string) => {
+    throw new Error(`permit ${permit.number}, ${permit.state}: ${rule}`);
+  };
+  const on = peopleOn(permit);
+  const within = inside(permit.log);
+  if (on.length > 0 && !["live", "suspended", "run out"].includes(permit.state)) broken("somebody is on");
+  if (permit.issuer === permit.holder) broken("its holder issued it");
+  if (["issued", "live", "suspended", "watching", "closed"].includes(permit.state) && permit.issuer === null) {
+    broken("nobody issued it");
+  }
+  if (new Set(on.map((s) => s.person)).size < on.length || new Set(on.map((s) => s.lock)).size < on.length) {
+    broken("one person is on twice, or two with one lock");
+  }
+  if (facts.firstOn.includes("lead") && on.length > 0 && !on.some((signOn) => signOn.person === permit.holder)) {
+    broken("people are on without their lead");
+  }
+  if (permit.state === "live") {
+    if (isRunOut(permit, now_ms)) broken("it is live after its time");
+    const missing = missingWhileLive({ permit, facts, now_ms });
+    if (missing.length > 0) broken(`it is live without: ${reasonOf(missing)}`);
+  }
+  if (within.some((stay) => !on.some((signOn) => signOn.person === stay.person))) {
+    broken("somebody is inside and not on");
+  }
+  if (permit.state === "closed") {
+    if (permit.closedBy === null || permit.closedBy === permit.holder) broken("its holder closed it");
+    if (on.length > 0 || within.length > 0) broken("it is closed with somebody on");
+    if (stillOut(permit).length > 0) broken(`it is closed with ${stillOut(permit).join(", ")} out`);
+    if (kindRule(permit.details.kind).afterWatch && signedBy(permit.log, "accept")) {
+      if (!signedBy(permit.log, "end watch")) broken("it is closed without the end of its watch");
+    }
+  }
+}

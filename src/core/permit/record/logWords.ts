@@ -1,0 +1,87 @@
+import type { AirReading } from "../../atmosphere/airLimits";
+import type { LogEntry } from "./permitLog";
+import type { PersonId } from "../../people/roles";
+
+const ACTS: Readonly<Record<Extract<LogEntry, { type: "signed" }>["act"], string>> = {
+  check: "Checked",
+  authorise: "Authorised",
+  approve: "Approved for safety",
+  issue: "Issued on the spot",
+  accept: "Accepted",
+  resume: "Work goes on",
+  revalidate: "Revalidated",
+  "hand back": "Handed back",
+  "end watch": "Watch ended",
+  inspect: "Inspected",
+  close: "Closed",
+  cancel: "Cancelled",
+};
+
+/** "O₂ 20.9 %, flammable 0 %, carbon monoxide 3 ppm": as it stands on a display. */
+export function readingWords({ oxygen, flammable, toxics }: AirReading): string {
+  const percent = (fraction: number | null) =>
+    fraction === null ? "not read" : `${Number((fraction * 100).toFixed(2))} %`;
+  return [
+    `O₂ ${percent(oxygen)}`,
+    `flammable ${percent(flammable)}`,
+    ...toxics.map(
+      ({ gas, fraction }) => `${gas} ${fraction === null ? "not read" : `${Number((fraction * 1e6).toFixed(1))} ppm`}`,
+    ),
+  ].join(", ");
+}
+
+/** One line of a permit's log, for people. */
+export function logWords(entry: LogEntry, nameOf: (id: PersonId) => string, timeOf: (at_ms: number) => string): string {
+  switch (entry.type) {
+    case "signed":
+      return `${ACTS[entry.act]}${entry.words ? `: ${entry.words}` : ""}`;
+    case "ran out":
+      return "Ran out: everybody stops";
+    case "stopped":
+      return `${entry.evacuate ? "Stopped, everybody out" : "Stopped"} (${entry.cause}): ${entry.reason}`;
+    case "ticked":
+      return `Looked at ${entry.ask}${entry.words ? `: ${entry.words}` : ""}`;
+    case "clash decided":
+      return `${entry.words} ${entry.decision === "go on" ? "Both go on" : "This one waits"}: ${entry.reason}`;
+    case "sample begun":
+      return `Sample begun at ${entry.point} with ${entry.instrument}`;
+    case "air":
+      return `${entry.point}: ${readingWords(entry.reading)}${entry.against.length > 0 ? `. Against: ${entry.against.join(", ")}` : ""}`;
+    case "flushed":
+      return `Blown out at ${entry.point} for ${entry.held_s} s`;
+    case "purge begun":
+      return `Purge begun, for ${Math.ceil(entry.need_s / 60)} min`;
+    case "purge ended":
+      return "Purge ended";
+    case "post taken":
+      return `${nameOf(entry.person)} on post, ${entry.post}`;
+    case "post left":
+      return `${nameOf(entry.person)} off post${entry.to === null ? "" : `, ${nameOf(entry.to)} stays on it`}`;
+    case "break begun":
+      return "Break begun";
+    case "break ended":
+      return "Break ended";
+    case "went in":
+      return `${nameOf(entry.person)} in`;
+    case "came out":
+      return `${nameOf(entry.person)} out`;
+    case "talked":
+      return "Spoken to, answered";
+    case "watch check":
+      return `Look due at ${timeOf(entry.due_ms)}: ${entry.words}`;
+    case "control room told":
+      return `Control room told: ${entry.who}`;
+    case "final check":
+      return `Final check: ${entry.words}`;
+    case "copy hung":
+      return `${entry.second ? "Second copy" : "Copy"} ${entry.copy} hangs ${entry.where}`;
+    case "copy returned":
+      return `Copy ${entry.copy} back`;
+    case "put in":
+      return `${entry.what} put in at ${entry.where}`;
+    case "taken out":
+      return `Thing ${entry.thing} taken out`;
+    case "safeguard back":
+      return `Safeguard back: ${entry.words}`;
+  }
+}

@@ -1,0 +1,142 @@
+import type { AirReading } from "../../atmosphere/airLimits";
+import type { PersonId } from "../../people/roles";
+import type { Post } from "../kinds/kinds";
+
+/** Why work stopped for a while. */
+export const STOP_CAUSES = [
+  "stop-work",
+  "area alarm",
+  "weather",
+  "clash",
+  "gas",
+  "silent detector",
+  "pressure",
+  "watch missing",
+  "requirement",
+] as const;
+export type StopCause = (typeof STOP_CAUSES)[number];
+
+/** How an instrument senses what burns. */
+export type Sensor = "catalytic" | "infrared";
+
+/** Acts of the life cycle that a person signs. */
+export type Signed =
+  | "check"
+  | "authorise"
+  | "approve"
+  | "issue"
+  | "accept"
+  | "resume"
+  | "revalidate"
+  | "hand back"
+  | "end watch"
+  | "inspect"
+  | "close"
+  | "cancel";
+
+/**
+ * What happened under a permit, oldest first and never changed: its checks, air tests, watches, entries, breaks and stops.
+ * Everything else that is said of a permit is read from it. `by` is the person; null for the clock or an instrument.
+ */
+export type LogEntry = Readonly<{ at_ms: number; by: PersonId | null }> &
+  (
+    | Readonly<{ type: "signed"; act: Signed; words?: string }>
+    | Readonly<{ type: "ran out" }>
+    | Readonly<{ type: "stopped"; cause: StopCause; reason: string; evacuate: boolean }>
+    /** Something that is asked was found done, by looking. */
+    | Readonly<{ type: "ticked"; ask: string; words: string }>
+    | Readonly<{ type: "clash decided"; clash: string; words: string; decision: "go on" | "wait"; reason: string }>
+    | Readonly<{ type: "sample begun"; point: string; instrument: string; sensor: Sensor; wait_s: number }>
+    | Readonly<{ type: "air"; point: string; instrument: string; reading: AirReading; against: readonly string[] }>
+    /** Air blown at one place, where gas was found. */
+    | Readonly<{ type: "flushed"; point: string; held_s: number }>
+    | Readonly<{ type: "purge begun"; need_s: number }>
+    | Readonly<{ type: "purge ended" }>
+    | Readonly<{ type: "post taken"; post: Post; person: PersonId }>
+    /** `to` took it at the same moment; null only when nothing needs the post any more. */
+    | Readonly<{ type: "post left"; post: Post; person: PersonId; to: PersonId | null }>
+    | Readonly<{ type: "break begun" }>
+    | Readonly<{ type: "break ended" }>
+    | Readonly<{ type: "went in"; person: PersonId }>
+    | Readonly<{ type: "came out"; person: PersonId }>
+    | Readonly<{ type: "talked" }>
+    | Readonly<{ type: "watch check"; due_ms: number; words: string }>
+    | Readonly<{ type: "control room told"; who: string }>
+    | Readonly<{ type: "final check"; words: string }>
+    | Readonly<{ type: "copy hung"; copy: number; where: string; second: boolean }>
+    | Readonly<{ type: "copy returned"; copy: number }>
+    /** A cap, plug, blind or cover put in for this work. */
+    | Readonly<{ type: "put in"; thing: number; what: string; where: string }>
+    | Readonly<{ type: "taken out"; thing: number }>
+    | Readonly<{ type: "safeguard back"; words: string }>
+  );
+
+/** A new entry, as it is put into the log. */
+export type NewEntry = LogEntry extends infer E ? (E extends LogEntry ? Omit<E, "at_ms" | "by"> : never) : never;
+
+/** The permit with new entries of this act in its log. */
+export function withEntries<P extends Readonly<{ log: readonly LogEntry[] }>>(
+  permit: P,
+  act: Readonly<{ at_ms: number; by: PersonId | null }>,
+  ...entries: NewEntry[]
+): P {
+  const { at_ms, by } = act;
+  return { ...permit, log: [...permit.log, ...entries.map((entry) => ({ ...entry, at_ms, by }) as LogEntry)] };
+}
+
+type Of<T extends LogEntry["type"]> = Extract<LogEntry, { type: T }>;
+
+export function entriesOf<T extends LogEntry["type"]>(log: readonly LogEntry[], ...types: T[]): Of<T>[] {
+  return log.filter((entry): entry is Of<T> => (types as string[]).includes(entry.type));
+}
+
+export function lastOf<T extends LogEntry["type"]>(log: readonly LogEntry[], ...types: T[]): Of<T> | undefined {
+  return entriesOf(log, ...types).at(-1);
+}
+
+export function signedBy(log: readonly LogEntry[], act: Signed): Of<"signed"> | undefined {
+  return entriesOf(log, "signed")
+    .filter((entry) => entry.act === act)
+    .at(-1);
+}
+
+/** Was this found done by looking? The last tick counts. */
+export function tickOf(log: readonly LogEntry[], ask: string): Of<"ticked"> | undefined {
+  return entriesOf(log, "ticked")
+    .filter((entry) => entry.ask === ask)
+    .at(-1);
+}
+
+export type Copy = Readonly<{
+  copy: number;
+  where: string;
+  second: boolean;
+  hung_ms: number;
+  returned_ms: number | null;
+}>;
+
+/** Paper copies by where they hang. */
+export function copiesOf(log: readonly LogEntry[]): Copy[] {
+  const back = new Map(entriesOf(log, "copy returned").map(({ copy, at_ms }) => [copy, at_ms]));
+  return entriesOf(log, "copy hung").map(({ copy, where, second, at_ms }) => ({
+    copy,
+    where,
+    second,
+    hung_ms: at_ms,
+    returned_ms: back.get(copy) ?? null,
+  }));
+}
+
+export type PutIn = Readonly<{ thing: number; what: string; where: string; in_ms: number; out_ms: number | null }>;
+
+/** Blinds, caps, plugs and covers put in under the permit. */
+export function putInOf(log: readonly LogEntry[]): PutIn[] {
+  const out = new Map(entriesOf(log, "taken out").map(({ thing, at_ms }) => [thing, at_ms]));
+  return entriesOf(log, "put in").map(({ thing, what, where, at_ms }) => ({
+    thing,
+    what,
+    where,
+    in_ms: at_ms,
+    out_ms: out.get(thing) ?? null,
+  }));
+}

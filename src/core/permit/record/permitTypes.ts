@@ -1,0 +1,175 @@
+import type { AirLimits } from "../../atmosphere/airLimits";
+import type { How } from "../../request/jobFile";
+import type { GearKind } from "../../gear/gear";
+import type { PersonId, Role } from "../../people/roles";
+import type { Refusal } from "../../refusal/refusal";
+import type { RuleProfile } from "../../requirement/profile";
+import type { PermitClash } from "../around/crossChecks";
+import type { PermitDetails } from "../kinds/details";
+import type { ZoneItem } from "../around/hotWorkZone";
+import type { Post } from "../kinds/kinds";
+import type { LogEntry, Sensor, StopCause } from "./permitLog";
+
+export const PERMIT_STATES = [
+  "draft",
+  "checked",
+  "authorised",
+  "issued",
+  "live",
+  "suspended",
+  "run out",
+  "watching",
+  "work done",
+  "closed",
+  "cancelled",
+] as const;
+export type PermitState = (typeof PERMIT_STATES)[number];
+
+/** A permit to work: what it allows, who answers for it, who is on it, and all that happened under it. */
+export type PermitLife = Readonly<{
+  number: string;
+  details: PermitDetails;
+  state: PermitState;
+  holder: PersonId;
+  issuer: PersonId | null;
+  closedBy: PersonId | null;
+  validFrom_ms: number;
+  validTo_ms: number;
+  signOns: readonly SignOn[];
+  log: readonly LogEntry[];
+}>;
+
+export type SignOn = Readonly<{
+  person: PersonId;
+  /** The lock on the box, or the first of those on the points. */
+  lock: string;
+  /** Under the school of a lock on every point: which lock hangs on which point. */
+  points: Readonly<Record<string, string>>;
+  on_ms: number;
+  off_ms: number | null;
+}>;
+
+/** One person comes on in the place of another: the new lock is on before the old one is off. */
+export type HandOver = Readonly<{
+  from: PersonId;
+  to: PersonId;
+  lock: string;
+  points?: Readonly<Record<string, string>>;
+}>;
+
+/** What somebody read at a point, oxygen first, then what burns, then what poisons. */
+export type TypedReading = Readonly<{
+  oxygen: number | null;
+  flammable: number | null;
+  toxics: readonly Readonly<{ gas: string; fraction: number | null }>[];
+}>;
+
+export type PermitAct =
+  | Readonly<{ type: "check" | "authorise" | "accept" | "sign off" | "hand back" | "end watch" | "close" | "cancel" }>
+  | Readonly<{ type: "approve" | "revalidate" | "resume" | "inspect"; words: string }>
+  | Readonly<{ type: "issue"; copies: readonly string[] }>
+  | Readonly<{
+      type: "sign on";
+      lock: string;
+      points?: Readonly<Record<string, string>>;
+      /** Where the work is, as the person says when the holder asks. */
+      answer: string;
+    }>
+  /** Many at once at shift change, or one. */
+  | Readonly<{ type: "hand over"; pairs: readonly HandOver[] }>
+  /** By a forced removal only: the lock of somebody who is not there is off. */
+  | Readonly<{ type: "lock cut"; of: PersonId }>
+  | Readonly<{ type: "tick"; ask: string; words: string }>
+  | Readonly<{ type: "decide clash"; clash: string; decision: "go on" | "wait"; reason: string }>
+  | Readonly<{ type: "stop"; cause: StopCause; reason: string }>
+  | Readonly<{ type: "begin break" | "end break" | "begin purge" | "end purge" | "talk" }>
+  | Readonly<{ type: "begin sample"; point: string; instrument: string; sensor: Sensor }>
+  | Readonly<{ type: "read"; point: string; reading: TypedReading }>
+  | Readonly<{ type: "flush"; point: string; held_s: number }>
+  | Readonly<{ type: "take post" | "leave post"; post: Post }>
+  | Readonly<{ type: "go in" | "come out"; person: PersonId }>
+  | Readonly<{ type: "watch check" | "final check" | "safeguard back"; words: string }>
+  | Readonly<{ type: "tell control room"; who: string }>
+  | Readonly<{ type: "hang copy"; where: string; second: boolean }>
+  | Readonly<{ type: "return copy"; copy: number }>
+  | Readonly<{ type: "put in"; what: string; where: string }>
+  | Readonly<{ type: "take out"; thing: number }>;
+
+/** Null as `by` is the clock or an instrument: it may stop work, and nothing else. */
+type By = Readonly<{ by: PersonId | null; roles: readonly Role[]; at_ms: number }>;
+type ActOf<T extends PermitAct["type"], A extends PermitAct = PermitAct> = A extends unknown
+  ? T extends A["type"]
+    ? Omit<A, "type"> & Readonly<{ type: T }>
+    : never
+  : never;
+
+export type CommandOf<T extends PermitAct["type"]> = ActOf<T> & By;
+export type PermitCommand = { [T in PermitAct["type"]]: CommandOf<T> }[PermitAct["type"]];
+
+/** An instrument that was posted at the work and sends by itself. */
+export type PostedDetector = Readonly<{
+  id: string;
+  place: string;
+  /** What is against its last reading, or against itself; empty while all is well. */
+  against: readonly string[];
+  silent: boolean;
+}>;
+
+/** What the server measured, and no browser may send. */
+export type PermitFacts = Readonly<{
+  isolations: readonly Readonly<{ number: string; state: string; openSteps: number }>[];
+  lockHangs: (lock: string) => string | undefined;
+  /** Why this person may not hang this lock as their own; null when they may. */
+  personalLock: (person: PersonId, lock: string) => Refusal | null;
+  /** Whose lock goes on before any other, by the rules. */
+  firstOn: readonly ("coordinator" | "lead")[];
+  /** A coordinator's or department's lock hangs on every box of it. */
+  standingHangs: boolean;
+  /** Proofs that must be done again before anybody goes on, and why. */
+  stale: readonly string[];
+  /** An isolation under test that may light this work now. */
+  litBy: string | null;
+  /** The firm whose procedures were not exchanged with ours yet; null when there is nothing to exchange. */
+  exchangeMissing: (person: PersonId) => string | null;
+  /** Points that each person locks themselves; empty where locks hang on the box. */
+  pointsToLock: readonly string[];
+  /** Null when the person may work under it. */
+  crewFault: (person: PersonId) => Refusal | null;
+  rolesOf: (person: PersonId) => readonly Role[];
+  nameOf: (person: PersonId) => string;
+  timeOf: (at_ms: number) => string;
+
+  profile: RuleProfile;
+  /** Places of the job; the answer to "where do you work?". */
+  places: readonly string[];
+  /** How people meet the job's faces, as its isolation was planned. */
+  plannedFor: readonly How[];
+  /** Ways to the faces that are held worse than asked and that nobody accepted. */
+  shortfalls: readonly string[];
+  /** What is left to decide of the job's hazards; null when nobody has begun. */
+  hazardsOpen: readonly string[] | null;
+  /** Hot work: what lies within reach of its sparks. */
+  zone: readonly ZoneItem[];
+  /** Hot work: the class of watch that the area asks for; null where nobody wrote it down. */
+  watchClass: string | null;
+  airLimits: AirLimits;
+  /** Gas instruments that somebody withdrew, by number. */
+  withdrawnInstruments: readonly string[];
+  testPoints: readonly string[];
+  clashes: readonly PermitClash[];
+  /** What was decided under the other permits: a clash is decided once for both. */
+  decidedElsewhere: readonly LogEntry[];
+  detectors: readonly PostedDetector[];
+  /** Portable earths that stand for its isolations. */
+  earths: readonly string[];
+  /** Why a numbered thing may not be used; null when it may. */
+  gearFault: (kind: GearKind, number: string, needs_V?: number) => Refusal | null;
+  /** Another permit where this person is on, on post or inside. */
+  elsewhere: (person: PersonId) => string | null;
+  /** Shift changes after the first moment and up to the second. */
+  shiftChanges_ms: (from_ms: number, to_ms: number) => readonly number[];
+}>;
+
+export function peopleOn(permit: Pick<PermitLife, "signOns">): SignOn[] {
+  return permit.signOns.filter((signOn) => signOn.off_ms === null);
+}

@@ -1,0 +1,43 @@
+import type { Refusal } from "../../refusal/refusal";
+import { refusalSentence } from "../../refusal/refusal";
+import { tickOf } from "../record/permitLog";
+import type { PermitFacts, PermitLife } from "../record/permitTypes";
+
+/** Something that must be true for a permit, as it stands at one moment. */
+export type Ask = Readonly<{
+  id: string;
+  words: string;
+  source: string;
+  /** Settled by somebody who looks and ticks; otherwise the program knows. */
+  byHand: boolean;
+  /** The first act that is refused without it. */
+  before: "issue" | "accept";
+  /** When it must hold while the permit is live: all the time, or while somebody is inside. */
+  holds: "always" | "inside";
+  /** What is missing; null when it is met. */
+  unmet: string | null;
+}>;
+
+export type AskContext = Readonly<{ permit: PermitLife; facts: PermitFacts; now_ms: number }>;
+
+/** One id may stand for several things to settle, or for none. */
+export type AskMaker = (context: AskContext) => Ask | readonly Ask[] | null;
+
+export const PRACTICE = "practice";
+
+type More = Partial<Pick<Ask, "source" | "before" | "holds">>;
+
+/** What the program knows. */
+export function known(id: string, words: string, unmet: string | null, more: More = {}): Ask {
+  return { id, words, source: PRACTICE, byHand: false, before: "issue", holds: "always", unmet, ...more };
+}
+
+/** What only somebody on the spot can know. */
+export function looked({ permit }: AskContext, id: string, words: string, more: More = {}): Ask {
+  const unmet = tickOf(permit.log, id) === undefined ? "nobody has looked yet" : null;
+  return { id, words, source: PRACTICE, byHand: true, before: "issue", holds: "always", unmet, ...more };
+}
+
+export function saidOf(refusal: Refusal | null): string | null {
+  return refusal === null ? null : refusalSentence(refusal);
+}

@@ -1,0 +1,106 @@
+import { manholePurge } from "../../atmosphere/manholePurge";
+import { airState, purgeState } from "../air/airTests";
+import type { DetailsOf } from "../kinds/details";
+import { talkDue_ms } from "../people/entries";
+import { onPost } from "../people/posts";
+import { known, looked, type AskContext, type AskMaker } from "./ask";
+import { detectorFaults } from "./hotWork";
+
+const OSHA_146 = "29 CFR 1910.146";
+const osha = (part: string) => `${OSHA_146}${part}, from memory`;
+const DAY_MS = 86_400_000;
+
+function entry({ permit }: Pick<AskContext, "permit">): DetailsOf<"confined space entry"> {
+  if (permit.details.kind !== "confined space entry") throw new Error(`permit ${permit.number} is not for an entry`);
+  return permit.details;
+}
+
+/** How long the space is blown out before anybody goes in; null where this blower never gets there. */
+export function purgeNeed_s(details: DetailsOf<"confined space entry">): number | null {
+  const { chimneys, volume_m3, blower_m3_s, bends } = details;
+  return manholePurge({ chimneys, volume_m3, rated_m3_s: blower_m3_s, bends }).time_s;
+}
+
+export const ENTRY_ASKS: Readonly<Record<string, AskMaker>> = {
+  positive: ({ facts }) => {
+    const unmet = facts.shortfalls.length > 0 ? `held worse than asked: ${facts.shortfalls.join("; ")}` : null;
+    return known("positive", "Every way in is shut off as entry asks", unmet, { source: osha("(b), isolation") });
+  },
+
+  cleaned: (context) => looked(context, "cleaned", "Emptied and cleaned; deposits and what sleeps in them looked for"),
+  cooled: (context) => looked(context, "cooled", "Cool enough to stay in, and nothing inside heats itself"),
+
+  purge: ({ permit, facts }) => {
+    const need_s = purgeNeed_s(entry({ permit }));
+    const state = purgeState(permit.log);
+    const words =
+      need_s === null ? "Blown out" : `Blown out for ${Math.ceil(need_s / 60)} min since anybody was last inside`;
+    const unmet =
+      need_s === null
+        ? "this blower never gets there: take a larger one"
+        : state.running
+          ? `running until ${facts.timeOf(state.ready_ms!)}`
+          : state.done
+            ? null
+            : "not done";
+    return known("purge", words, unmet, { before: "accept", holds: "inside", source: osha("(d)(3)(iv)") });
+  },
+
+  rescue: ({ permit, facts, now_ms }) => {
+    const { rehearsed_ms } = entry({ permit });
+    const days = Math.floor((now_ms - rehearsed_ms) / DAY_MS);
+    const most = facts.profile.rehearsedWithin_days;
+    const unmet =
+      days < 0
+        ? "the date of its rehearsal is in the future"
+        : days > most
+          ? `last rehearsed ${days} days ago, more than ${most}`
+          : null;
+    return known("rescue", "The rescue was rehearsed", unmet, { source: osha("(k)(2)(iv)") });
+  },
+
+  "rescue kit": (context) =>
+    looked(context, "rescue kit", "Rescue kit on the spot: line and winch where the space allows, harness, radio", {
+      source: osha("(k)(3)"),
+    }),
+  lights: (context) => looked(context, "lights", "Low-voltage lights only, and tools on safe supplies"),
+  ladder: (context) =>
+    looked(context, "ladder", "Ladder looked at, and the way out free", { source: osha("(d)(4)(vii)") }),
+  "no cylinders": (context) => looked(context, "no cylinders", "No gas cylinder inside"),
+  intake: (context) => looked(context, "intake", "The blower draws clean air, away from exhausts"),
+
+  watch: ({ permit }) => {
+    const there = onPost(permit.log).some(({ post }) => post === "attendant");
+    return known("watch", "An attendant is on post, with no other duty", there ? null : "nobody is", {
+      before: "accept",
+      holds: "inside",
+      source: osha("(d)(6)"),
+    });
+  },
+
+  talk: ({ permit, facts, now_ms }) => {
+    const { talk_min } = entry({ permit });
+    const due = talkDue_ms(permit.log, talk_min);
+    const unmet = due !== null && now_ms > due ? `they were to be spoken to by ${facts.timeOf(due)}` : null;
+    return known("talk", `The people inside are spoken to every ${talk_min} min`, unmet, {
+      before: "accept",
+      holds: "inside",
+    });
+  },
+
+  detector: (context) => {
+    const words = "Air is read all the time, at head height";
+    if (context.facts.detectors.length === 0) return looked(context, "detector", words, { before: "accept" });
+    return known("detector", words, detectorFaults(context), { before: "accept" });
+  },
+
+  air: ({ permit, facts, now_ms }) => {
+    const every_min = facts.profile.airRetest_min;
+    const air = airState(facts, permit.log, { every_min, now_ms, entry: true });
+    return known("air", "The air is tested at every point and fit", air.fit ? null : air.wants.join("; "), {
+      before: "accept",
+      holds: "inside",
+      source: osha("(d)(5)"),
+    });
+  },
+};

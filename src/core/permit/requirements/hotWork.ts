@@ -1,0 +1,111 @@
+import { AFTER_WATCHES, HOT_WORK, type AfterWatch } from "../../fire/hotWork";
+import { airState } from "../air/airTests";
+import type { DetailsOf } from "../kinds/details";
+import { onPost } from "../people/posts";
+import { known, looked, type AskContext, type AskMaker } from "./ask";
+
+const NFPA_51B = "NFPA 51B, from memory";
+const OSHA_252 = "29 CFR 1910.252(a)(2), from memory";
+
+function hotWork({ permit }: AskContext): DetailsOf<"hot work"> {
+  if (permit.details.kind !== "hot work") throw new Error(`permit ${permit.number} is not for hot work`);
+  return permit.details;
+}
+
+/** One watcher for each level that sparks reach, and one more where a part of it is out of sight. Common practice. */
+export function watchersNeeded(details: Pick<DetailsOf<"hot work">, "levels" | "outOfSight">): number {
+  return details.levels + (details.outOfSight ? 1 : 0);
+}
+
+export function afterWatchRule(id: string): AfterWatch {
+  const found = AFTER_WATCHES.find((one) => one.id === id);
+  if (found === undefined) throw new Error(`there is no watch ${id}`);
+  return found;
+}
+
+/** Is one watch at least as long in every part as another? */
+export function watchCovers(one: AfterWatch, other: AfterWatch): boolean {
+  return (
+    one.continuous_s >= other.continuous_s &&
+    one.continuous_s + one.checks_s >= other.continuous_s + other.checks_s &&
+    (one.finalCheck || !other.finalCheck)
+  );
+}
+
+/** A detector that sends all the time takes the place of the retest interval, not of the test after a break. */
+export function retest_min({ facts }: Pick<AskContext, "facts">): number {
+  const watched = facts.detectors.some(({ against, silent }) => against.length === 0 && !silent);
+  return watched ? Infinity : facts.profile.airRetest_min;
+}
+
+export const HOT_WORK_ASKS: Readonly<Record<string, AskMaker>> = {
+  zone: (context) =>
+    context.facts.zone.map((item) => {
+      const what = item.words.startsWith(item.tag) ? item.words : `${item.tag}, ${item.words}`;
+      const words = `${what}: ${item.demand.charAt(0).toLowerCase()}${item.demand.slice(1)}`;
+      return item.settled === null
+        ? looked(context, item.id, words, { source: OSHA_252 })
+        : known(item.id, `${what}: ${item.settled}`, null, { source: OSHA_252 });
+    }),
+
+  floor: (context) =>
+    looked(context, "floor", `Floor swept or wet for ${Math.ceil(HOT_WORK.clear_m)} m around`, { source: OSHA_252 }),
+
+  screens: (context) => looked(context, "screens", "Screens or covers hold the sparks", { source: OSHA_252 }),
+
+  cylinders: (context) => {
+    const { noCylinders, cylinders_m } = hotWork(context);
+    if (noCylinders) return null;
+    const unmet =
+      cylinders_m < HOT_WORK.cylinders_m
+        ? `they stand ${cylinders_m} m away, less than ${HOT_WORK.cylinders_m} m`
+        : null;
+    return known("cylinders", `Cylinders ${HOT_WORK.cylinders_m} m from the work`, unmet);
+  },
+
+  extinguisher: (context) =>
+    looked(context, "extinguisher", "Extinguisher in date or charged hose at hand, its use known", {
+      source: OSHA_252,
+    }),
+
+  "after-watch class": (context) => {
+    const { facts } = context;
+    const chosen = afterWatchRule(hotWork(context).afterWatch);
+    const least = [afterWatchRule(facts.profile.afterWatch), afterWatchRule(facts.watchClass ?? "class 3")];
+    const short = least.find((one) => !watchCovers(chosen, one));
+    const why = facts.watchClass === null ? " (nobody wrote down the class of this area)" : "";
+    const unmet = short ? `${chosen.words} is less than ${short.words}, which is asked here${why}` : null;
+    return known("after-watch class", "The watch afterwards is long enough for this place", unmet, {
+      source: NFPA_51B,
+    });
+  },
+
+  watch: (context) => {
+    const needs = watchersNeeded(hotWork(context));
+    const there = onPost(context.permit.log).filter(({ post }) => post === "fire watch").length;
+    const unmet = there < needs ? `${there} of ${needs} on post` : null;
+    const words = needs === 1 ? "A fire watch is on post" : `${needs} fire watches are on post`;
+    return known("watch", words, unmet, { before: "accept", source: NFPA_51B });
+  },
+
+  "edge detector": (context) => {
+    const { detectors } = context.facts;
+    const words = "A gas detector stands at the edge of the zone, not beside the flame";
+    if (detectors.length === 0) return looked(context, "edge detector", words, { before: "accept" });
+    return known("edge detector", words, detectorFaults(context), { before: "accept" });
+  },
+
+  air: (context) => {
+    const { permit, facts, now_ms } = context;
+    const air = airState(facts, permit.log, { every_min: retest_min(context), now_ms, entry: false });
+    return known("air", "The air is tested and fit", air.fit ? null : air.wants.join("; "), { before: "accept" });
+  },
+};
+
+/** What is against the detectors that stand there; null while each sends and reads well. */
+export function detectorFaults({ facts }: Pick<AskContext, "facts">): string | null {
+  const faults = facts.detectors.flatMap(({ id, against, silent }) =>
+    silent ? [`${id} is silent`] : against.map((what) => `${id}: ${what}`),
+  );
+  return faults.length > 0 ? faults.join("; ") : null;
+}

@@ -1,0 +1,53 @@
+import { blankThickness_m } from "../energy/blankThickness";
+import type { RequiredPair } from "../judge/requirePairs";
+import type { BarrierField } from "../judge/pairs";
+import { familyOf } from "../requirement/grades";
+
+/** A blind to fit: what the store has to hand out. */
+export type Blind = Readonly<{
+  device: string;
+  bore_m: number | null;
+  flangeClass: string | null;
+  /** The highest pressure that a source of the job can bring; null when one of them is not known. */
+  pressure_Pa: number | null;
+  /** Least thickness; null when bore or pressure is missing. */
+  thickness_m: number | null;
+  missing: readonly string[];
+}>;
+
+/** Allowable stress of plain carbon steel plate near ambient, 138 MPa. From memory of ASME B31.3 table A-1; check yours. */
+const PLATE_STRESS_Pa = 138e6;
+
+/** One row for each positive device in a flow line, sorted by tag. */
+export function blindList(field: BarrierField, pairs: readonly RequiredPair[], blinds: ReadonlySet<number>): Blind[] {
+  const { plant } = field.graph;
+  const pressures = pairs
+    .filter(({ source, demands }) => familyOf(source.carrier) === "flow" && demands.some((demand) => demand.positive))
+    .map(({ source }) => plant.items[source.item]?.contents?.pressure_Pa);
+  const known = pressures.filter((pressure) => pressure !== undefined);
+  const pressure_Pa = known.length < pressures.length || known.length === 0 ? null : Math.max(...known);
+  return [...blinds]
+    .map((index) => plant.items[index]!)
+    .filter((item) => item.device!.stops.some((carrier) => familyOf(carrier) === "flow"))
+    .map((item): Blind => {
+      const { bore_m, flangeClass } = item.device!;
+      const missing = [
+        ...(bore_m === undefined ? [`line size of ${item.tag}`] : []),
+        ...(flangeClass === undefined ? [`flange class of ${item.tag}`] : []),
+        ...(pressure_Pa === null ? ["pressure of every source"] : []),
+      ];
+      const thickness_m =
+        bore_m === undefined || pressure_Pa === null || pressure_Pa <= 0
+          ? null
+          : blankThickness_m({ gasket_m: bore_m, pressure_Pa, stress_Pa: PLATE_STRESS_Pa });
+      return {
+        device: item.tag,
+        bore_m: bore_m ?? null,
+        flangeClass: flangeClass ?? null,
+        pressure_Pa,
+        thickness_m,
+        missing,
+      };
+    })
+    .sort((a, b) => (a.device < b.device ? -1 : 1));
+}

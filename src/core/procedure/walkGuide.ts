@@ -1,0 +1,73 @@
+import { lockedBy } from "../kit/pickList";
+import type { Item } from "../plant/plant";
+import type { PlannedStep } from "./steps";
+
+/** How a step is done on the spot: where to stand, how it must be left, what holds the lock. */
+export type Guide = Readonly<{
+  stand: string | null;
+  position: string | null;
+  holdsLock: string | null;
+  /** What is easily taken for more than it is. */
+  mind: string | null;
+}>;
+
+const NOTHING: Guide = { stand: null, position: null, holdsLock: null, mind: null };
+
+const SWITCHES: ReadonlySet<string> = new Set(["breaker", "isolator", "switch", "starter"]);
+
+/** Common practice, no source. Cost: constant. */
+export function guideOf(step: PlannedStep, item: Item | undefined): Guide {
+  const isSwitch = item !== undefined && SWITCHES.has(item.kind);
+  const isBlind = item?.device?.positive === true && !isSwitch;
+  const holds = lockedBy(item)
+    .map(([thing, size]) => (size === "" ? thing : `${thing}, ${size}`))
+    .join("; ");
+  switch (step.kind) {
+    case "lock":
+      return {
+        ...NOTHING,
+        stand: isSwitch
+          ? "To the side of it, hand nearest the handle, face turned away."
+          : isBlind
+            ? "Beside the flange and upwind; slacken the bolts on the far side first."
+            : "Beside the stem, never over it; upwind of the packing.",
+        position: isSwitch
+          ? "Off. Look at every blade: one can hang. The lock goes through the handle, not the door."
+          : isBlind
+            ? "Fitted, both gaskets in, every bolt tight."
+            : "Shut: the handwheel turns no further, and the stem stands as it should.",
+        holdsLock: step.words.includes("takes no lock") ? null : holds || "the lock itself, through the handle",
+      };
+    case "unlock":
+      return {
+        ...NOTHING,
+        stand: isSwitch ? "To the side of it, face turned away." : "Beside it, upwind.",
+        position: isBlind ? "Out, and the flange closed with a new gasket." : "As the line-up says.",
+      };
+    case "bleed":
+      return {
+        ...NOTHING,
+        stand: "Upwind and beside the outlet; it may spit.",
+        position: "Open and locked open.",
+        mind: "A bleed that shows nothing may be plugged: rod it.",
+      };
+    case "close bleed":
+      return { ...NOTHING, stand: "Upwind and beside the outlet.", position: "Shut and plugged." };
+    case "prove":
+      return step.limit?.unit === "V"
+        ? {
+            ...NOTHING,
+            stand: "Footing dry, face shield down, nobody within reach of your elbow.",
+            mind: "A contact-free stick is a hint, never proof. Only every pair is.",
+          }
+        : NOTHING;
+    case "try start":
+      return {
+        ...NOTHING,
+        stand: "Clear of everything that could move.",
+        mind: "It proves nothing where an interlock already blocks the start.",
+      };
+    default:
+      return NOTHING;
+  }
+}

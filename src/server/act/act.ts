@@ -1,0 +1,43 @@
+import type { z } from "zod";
+import type { Refusal } from "../../core/refusal/refusal";
+import type { Role } from "../../core/people/roles";
+import type { Tx } from "../db/database";
+import type { Person } from "../people/signIn";
+
+/** What an act is given: the transaction, who acts (from the session, never the body) and the time. */
+export type ActContext = Readonly<{
+  tx: Tx;
+  person: Person;
+  now_ms: number;
+  /** When it was done: before `now_ms` where a device kept it while it had no network. */
+  done_ms: number;
+  /** It was kept by a device while it had no network. */
+  kept: boolean;
+}>;
+
+export type ActOutcome =
+  | Readonly<{ ok: true; subject: string; answer: Readonly<Record<string, string | number | null>>; corrects?: number }>
+  | Readonly<{ ok: false; subject: string; refusal: Refusal }>;
+
+/** One thing a user can do. Everything in `run` happens in one synchronous transaction, or not at all. */
+export type Act<Schema extends z.ZodType = z.ZodType> = Readonly<{
+  type: string;
+  input: Schema;
+  /** Any one of these roles; empty means everyone who is signed in, and `run` decides. */
+  roles: readonly Role[];
+  /** What it is called in a refusal: "you may not …". */
+  words: string;
+  /** Carries responsibility: asks for the PIN again. */
+  pin: boolean;
+  /** What the ledger keeps of the input, when not all of it. */
+  forLedger?: (input: z.output<Schema>) => unknown;
+  /** Others who sign the same act with their own PINs, at the same device. */
+  signers?: (input: z.output<Schema>) => readonly Readonly<{ person: string; pin: string; field: string }>[];
+  /** A device may keep it while it has no network, and send it later with its own time. Never what protects somebody. */
+  offline?: boolean;
+  run: (context: ActContext, input: z.output<Schema>) => ActOutcome;
+}>;
+
+export function defineAct<Schema extends z.ZodType>(act: Act<Schema>): Act<Schema> {
+  return act;
+}

@@ -1,0 +1,134 @@
+import { randomUUID } from "node:crypto";
+import { and, asc, eq, inArray, isNull, ne } from "drizzle-orm";
+import { standingOn, type BoxFacts, type BoxLife, type Key, type StandingLock } from "../../core/box/boxLife";
+import type { PersonId } from "../../core/people/roles";
+import type { Tx } from "../db/database";
+import {
+  boxIsolations,
+  holds,
+  isolations,
+  items,
+  lockBoxes,
+  permitIsolations,
+  permits,
+  standingLocks,
+} from "../db/schema";
+import { namesOf } from "../people/signIn";
+import { gearLookUp } from "../gear/gearStore";
+import { lockHangs, locksOn } from "./locks";
+
+export type StoredBox = Readonly<{ id: string; life: BoxLife }>;
+
+export function loadBox(tx: Tx, by: Readonly<{ number: string }> | Readonly<{ id: string }>): StoredBox | null {
+  const which = "id" in by ? eq(lockBoxes.id, by.id) : eq(lockBoxes.number, by.number);
+  const row = tx.select().from(lockBoxes).where(which).get();
+  if (row === undefined) return null;
+  const keys = tx
+    .select({ lock: holds.lock, point: items.tag, at: holds.keyAt, keyBy: holds.keyBy, lockedBy: holds.lockedBy })
+    .from(holds)
+    .innerJoin(items, eq(items.id, holds.itemId))
+    .innerJoin(boxIsolations, eq(boxIsolations.isolationId, holds.isolationId))
+    .where(and(eq(boxIsolations.boxId, row.id), ne(holds.keyAt, "gone")))
+    .orderBy(asc(holds.lockedAt))
+    .all()
+    .map(({ lock, point, at, keyBy, lockedBy }): Key => ({ lock, point, at, by: (keyBy ?? lockedBy) as PersonId }));
+  const standing = tx
+    .select()
+    .from(standingLocks)
+    .where(eq(standingLocks.boxId, row.id))
+    .orderBy(asc(standingLocks.onAt))
+    .all()
+    .map((lock): StandingLock => ({
+      role: lock.role,
+      person: lock.personId as PersonId,
+      lock: lock.lock,
+      on_ms: lock.onAt,
+      off_ms: lock.offAt,
+    }));
+  return { id: row.id, life: { number: row.number, state: row.state, keys, standing } };
+}
+
+/** Writes what changed between two states of a box. Keys live with the holds that they open. */
+export function saveBox(tx: Tx, before: StoredBox, after: BoxLife): void {
+  tx.update(lockBoxes).set({ state: after.state }).where(eq(lockBoxes.id, before.id)).run();
+  const isolationIds = tx
+    .select({ id: boxIsolations.isolationId })
+    .from(boxIsolations)
+    .where(eq(boxIsolations.boxId, before.id))
+    .all()
+    .map(({ id }) => id);
+  for (const key of after.keys) {
+    const was = before.life.keys.find((one) => one.lock === key.lock);
+    if (was && was.at === key.at) continue;
+    tx.update(holds)
+      .set({ keyAt: key.at, keyBy: key.by })
+      .where(
+        and(
+          inArray(holds.isolationId, isolationIds),
+          eq(holds.lock, key.lock),
+          // A key that is new here belongs to the lock that hangs; its row says "gone" until the box has taken it in.
+          was ? ne(holds.keyAt, "gone") : isNull(holds.liftedAt),
+        ),
+      )
+      .run();
+  }
+  after.standing.forEach((lock, index) => {
+    const was = before.life.standing[index];
+    if (was === undefined) {
+      tx.insert(standingLocks)
+        .values({
+          id: randomUUID(),
+          boxId: before.id,
+          role: lock.role,
+          personId: lock.person,
+          lock: lock.lock,
+          onAt: lock.on_ms,
+        })
+        .run();
+    } else if (was.off_ms === null && lock.off_ms !== null) {
+      tx.update(standingLocks)
+        .set({ offAt: lock.off_ms })
+        .where(and(eq(standingLocks.boxId, before.id), eq(standingLocks.lock, lock.lock), isNull(standingLocks.offAt)))
+        .run();
+    }
+  });
+}
+
+export function boxFacts(tx: Tx, boxId: string): BoxFacts {
+  const isolationIds = tx
+    .select({ id: boxIsolations.isolationId })
+    .from(boxIsolations)
+    .where(eq(boxIsolations.boxId, boxId))
+    .all()
+    .map(({ id }) => id);
+  const livePermits = tx
+    .select({ number: permits.number })
+    .from(permitIsolations)
+    .innerJoin(permits, eq(permits.id, permitIsolations.permitId))
+    .innerJoin(isolations, eq(isolations.id, permitIsolations.isolationId))
+    .where(
+      and(
+        inArray(permitIsolations.isolationId, isolationIds),
+        inArray(permits.state, ["issued", "live", "suspended", "run out"]),
+        // While it is lifted for a test nobody can come on, and the box has to be opened.
+        ne(isolations.state, "testing"),
+      ),
+    )
+    .all();
+  return {
+    peopleOn: [...new Set(locksOn(tx, [boxId]).map((lock) => lock.person))],
+    livePermits: [...new Set(livePermits.map(({ number }) => number))],
+    lockHangs: lockHangs(tx),
+    gear: gearLookUp(tx),
+    nameOf: namesOf(tx),
+  };
+}
+
+/** Names on the standing locks of these boxes. */
+export function standingNames(tx: Tx, boxIds: readonly string[]): string[] {
+  const nameOf = namesOf(tx);
+  return boxIds.flatMap((id) => {
+    const box = loadBox(tx, { id });
+    return box ? standingOn(box.life).map((lock) => nameOf(lock.person)) : [];
+  });
+}

@@ -1,0 +1,312 @@
+import { and, asc, desc, eq, inArray, isNull, ne, notInArray } from "drizzle-orm";
+import { guardRelease } from "../../core/guard/guardRelease";
+import { gearNumber, isBumped, isDated } from "../../core/gear/gear";
+import { standingOn, type BoxLife } from "../../core/box/boxLife";
+import { database } from "../db/database";
+import {
+  boxIsolations,
+  exchanges,
+  holds,
+  isolations,
+  items,
+  jobIsolations,
+  jobs,
+  lockBoxes,
+  people,
+  permitIsolations,
+  permits,
+  personalLocks,
+  standingLocks,
+} from "../db/schema";
+import { namesOf } from "../people/signIn";
+import { loadBox } from "./boxStore";
+import { allGear, earthStands } from "../gear/gearStore";
+import { liveJobs } from "../isolation/liveJobs";
+import { lockHangs } from "./locks";
+import { currentPlant } from "../plant/plantStore";
+
+export type BoxView = Readonly<{
+  life: BoxLife;
+  jobs: readonly Readonly<{ number: string; title: string; isolation: string; state: string }>[];
+  permits: readonly Readonly<{ number: string; state: string; lead: string }>[];
+  standing: readonly Readonly<{ role: string; lock: string; person: string; personId: string; since_ms: number }>[];
+  /** Everybody's own locks in the order they were hung. */
+  on: readonly Readonly<{ lock: string; point: string; person: string; permit: string; since_ms: number }>[];
+  keys: readonly Readonly<{ lock: string; point: string; at: string; by: string }>[];
+}>;
+
+export function boxView(number: string): BoxView | null {
+  const db = database();
+  const box = loadBox(db, { number });
+  if (box === null) return null;
+  const nameOf = namesOf(db);
+  const served = db
+    .select({
+      number: jobs.number,
+      title: jobs.title,
+      isolation: isolations.number,
+      state: isolations.state,
+      id: isolations.id,
+    })
+    .from(boxIsolations)
+    .innerJoin(isolations, eq(isolations.id, boxIsolations.isolationId))
+    .innerJoin(jobIsolations, eq(jobIsolations.isolationId, isolations.id))
+    .innerJoin(jobs, eq(jobs.id, jobIsolations.jobId))
+    .where(eq(boxIsolations.boxId, box.id))
+    .all();
+  const hung = db
+    .select({ number: permits.number, state: permits.state, holder: permits.holderId })
+    .from(permitIsolations)
+    .innerJoin(permits, eq(permits.id, permitIsolations.permitId))
+    .where(
+      and(
+        inArray(
+          permitIsolations.isolationId,
+          served.map(({ id }) => id),
+        ),
+        notInArray(permits.state, ["closed", "cancelled"]),
+      ),
+    )
+    .orderBy(asc(permits.number))
+    .all();
+  const on = db
+    .select({
+      lock: personalLocks.lock,
+      point: personalLocks.point,
+      person: personalLocks.personId,
+      permit: permits.number,
+      since_ms: personalLocks.onAt,
+    })
+    .from(personalLocks)
+    .innerJoin(permits, eq(permits.id, personalLocks.permitId))
+    .where(and(eq(personalLocks.boxId, box.id), isNull(personalLocks.offAt)))
+    .orderBy(asc(personalLocks.onAt))
+    .all();
+  return {
+    life: box.life,
+    jobs: served.map(({ id: _, ...job }) => job),
+    permits: hung.map(({ number: permit, state, holder }) => ({ number: permit, state, lead: nameOf(holder) })),
+    standing: standingOn(box.life).map((lock) => ({
+      role: lock.role,
+      lock: lock.lock,
+      person: nameOf(lock.person),
+      personId: lock.person,
+      since_ms: lock.on_ms,
+    })),
+    on: on.map((one) => ({ ...one, person: nameOf(one.person) })),
+    keys: box.life.keys.map((key) => ({ lock: key.lock, point: key.point, at: key.at, by: nameOf(key.by) })),
+  };
+}
+
+/** Boxes in use, the latest first. */
+export function boxesInUse() {
+  const db = database();
+  return db
+    .select({ number: lockBoxes.number })
+    .from(lockBoxes)
+    .where(ne(lockBoxes.state, "returned"))
+    .orderBy(desc(lockBoxes.number))
+    .all()
+    .map(({ number }) => boxView(number)!);
+}
+
+export type LockAnswer = Readonly<{
+  number: string;
+  /** Where it hangs now, in words; null when it hangs nowhere. */
+  hangs: string | null;
+  owner: string | null;
+  by: string | null;
+  since_ms: number | null;
+  why: string | null;
+  job: string | null;
+  key: string | null;
+  /** What would happen if it came off, in sentences. */
+  ifOff: readonly string[];
+}>;
+
+/** Whose lock it is, where it hangs, why and since when, and what would happen if it came off. */
+export function lockAnswer(asked: string): LockAnswer {
+  const db = database();
+  const number = gearNumber(asked);
+  const nameOf = namesOf(db);
+  const entry = allGear(db).find((one) => one.kind === "lock" && one.number === number);
+  const base = {
+    number,
+    hangs: lockHangs(db)(asked.trim()) ?? lockHangs(db)(number) ?? null,
+    owner: entry === undefined ? null : entry.owner === null ? "the site" : nameOf(entry.owner),
+    by: null,
+    since_ms: null,
+    why: null,
+    job: null,
+    key: null,
+    ifOff: [],
+  };
+  const point = db
+    .select({
+      tag: items.tag,
+      by: holds.lockedBy,
+      at: holds.lockedAt,
+      keyAt: holds.keyAt,
+      keyBy: holds.keyBy,
+      isolation: isolations.number,
+      job: jobs.number,
+      title: jobs.title,
+      lock: holds.lock,
+    })
+    .from(holds)
+    .innerJoin(items, eq(items.id, holds.itemId))
+    .innerJoin(isolations, eq(isolations.id, holds.isolationId))
+    .innerJoin(jobIsolations, eq(jobIsolations.isolationId, isolations.id))
+    .innerJoin(jobs, eq(jobs.id, jobIsolations.jobId))
+    .where(isNull(holds.liftedAt))
+    .all()
+    .find(({ lock }) => gearNumber(lock) === number);
+  if (point) {
+    return {
+      ...base,
+      by: nameOf(point.by),
+      since_ms: point.at,
+      why: `${point.title}, isolation ${point.isolation}`,
+      job: point.job,
+      key: point.keyAt === "box" ? "in the box" : `with ${nameOf(point.keyBy ?? point.by)}`,
+      ifOff: harmsOf(point.job, point.tag),
+    };
+  }
+  const own = db
+    .select({
+      lock: personalLocks.lock,
+      by: personalLocks.personId,
+      at: personalLocks.onAt,
+      permit: permits.number,
+      job: jobs.number,
+    })
+    .from(personalLocks)
+    .innerJoin(permits, eq(permits.id, personalLocks.permitId))
+    .innerJoin(jobs, eq(jobs.id, permits.jobId))
+    .where(isNull(personalLocks.offAt))
+    .all()
+    .find(({ lock }) => gearNumber(lock) === number);
+  if (own) {
+    const who = nameOf(own.by);
+    return {
+      ...base,
+      by: who,
+      since_ms: own.at,
+      why: `${who} is signed on to permit ${own.permit}`,
+      job: own.job,
+      ifOff: [`Nothing would say that ${who} is still there. Only ${who} takes it off.`],
+    };
+  }
+  const standing = db
+    .select({ lock: standingLocks.lock, by: standingLocks.personId, at: standingLocks.onAt, box: lockBoxes.number })
+    .from(standingLocks)
+    .innerJoin(lockBoxes, eq(lockBoxes.id, standingLocks.boxId))
+    .where(isNull(standingLocks.offAt))
+    .all()
+    .find(({ lock }) => gearNumber(lock) === number);
+  if (!standing) return base;
+  return {
+    ...base,
+    by: nameOf(standing.by),
+    since_ms: standing.at,
+    why: `First on and last off at box ${standing.box}`,
+    ifOff: [`Box ${standing.box} could be opened once every personal lock is off it.`],
+  };
+}
+
+/** What lifting one point of one job would do, asked of the plant as it is today. */
+function harmsOf(job: string, device: string): string[] {
+  const db = database();
+  const plant = currentPlant(db);
+  if (plant === null) return [];
+  const live = liveJobs(db);
+  const harms = guardRelease(plant.graph, live, [{ job, device }]);
+  const others = live.filter(({ number, holds: held }) => number !== job && held.includes(device));
+  const shared = others.map(({ number }) => `Job ${number} has a lock of its own there; it would stay isolated.`);
+  if (harms.length === 0) {
+    return shared.length > 0 ? shared : ["No work would be lit, nor lose a barrier that it counts on."];
+  }
+  return harms.map(({ job: number, face, source, depth, people: there }) => {
+    const who = there.length > 0 ? `, where ${there.join(", ")} ${there.length === 1 ? "is" : "are"} on` : "";
+    return depth === 0
+      ? `${source} would reach ${face} of job ${number}${who}.`
+      : `${face} of job ${number} would be left with ${depth} ${depth === 1 ? "barrier" : "barriers"} against ${source}${who}.`;
+  });
+}
+
+export type GearRow = Readonly<{
+  kind: string;
+  number: string;
+  owner: string;
+  key: string | null;
+  until_ms: number | null;
+  rating_V: number | null;
+  error: number | null;
+  state: "fit" | "out of date" | "no date" | "to bump" | "withdrawn";
+  where: string | null;
+}>;
+
+/** The register, each thing with whether it may be used now and where it is. */
+export function gearRegister(now_ms: number): GearRow[] {
+  const db = database();
+  const nameOf = namesOf(db);
+  const hangs = lockHangs(db);
+  const stands = earthStands(db);
+  return allGear(db).map((one) => ({
+    kind: one.kind,
+    number: one.number,
+    owner: one.owner === null ? "" : nameOf(one.owner),
+    key: one.key,
+    until_ms: one.inDateUntil_ms,
+    rating_V: one.rating_V,
+    error: one.error,
+    state: one.withdrawn
+      ? "withdrawn"
+      : isDated(one.kind) && one.inDateUntil_ms === null
+        ? "no date"
+        : isDated(one.kind) && one.inDateUntil_ms! <= now_ms
+          ? "out of date"
+          : one.kind === "gas instrument" && !isBumped(one, now_ms)
+            ? "to bump"
+            : "fit",
+    where:
+      (one.kind === "lock" ? hangs(one.number) : one.kind === "portable earth" ? stands(one.number) : undefined) ??
+      (one.withJob === null ? null : `handed out for ${one.withJob}`),
+  }));
+}
+
+/** Open jobs, for handing things out. */
+export function openJobNumbers(): string[] {
+  return database()
+    .select({ number: jobs.number })
+    .from(jobs)
+    .where(eq(jobs.state, "open"))
+    .orderBy(asc(jobs.number))
+    .all()
+    .map(({ number }) => number);
+}
+
+/** Contractors among a job's people, and whether procedures were exchanged with their firm. */
+export function exchangesOf(jobNumber: string) {
+  const db = database();
+  const job = db.select().from(jobs).where(eq(jobs.number, jobNumber)).get();
+  if (job === undefined) return [];
+  const nameOf = namesOf(db);
+  const crew = JSON.parse(job.crew) as string[];
+  const contractors = db
+    .select({ id: people.id, name: people.name, firm: people.firm })
+    .from(people)
+    .where(and(ne(people.firm, ""), inArray(people.id, [...crew, job.holderId])))
+    .all();
+  const done = db.select().from(exchanges).where(eq(exchanges.jobId, job.id)).all();
+  return [...new Set(contractors.map(({ firm }) => firm))].map((firm) => {
+    const found = done.find((one) => one.firm === firm);
+    return {
+      firm,
+      people: contractors.filter((one) => one.firm === firm).map(({ id, name }) => ({ id, name })),
+      exchanged: found
+        ? { ours: found.ours, theirs: found.theirs, lead: nameOf(found.leadId), by: nameOf(found.by), at_ms: found.at }
+        : null,
+    };
+  });
+}

@@ -1,0 +1,74 @@
+import { and, desc, eq, ne } from "drizzle-orm";
+import { z } from "zod";
+import { removalState, type ForcedRemoval } from "../../core/removal/forcedRemoval";
+import type { PersonId } from "../../core/people/roles";
+import type { Tx } from "../db/database";
+import { forcedRemovals } from "../db/schema";
+
+/** The one act that a person may do while a removal of their lock is unread. */
+export const READ_REMOVAL = "removal.read";
+
+const personId = z.string().transform((id) => id as PersonId);
+const noted = z.object({ by: personId, at_ms: z.number(), words: z.string() });
+const removalSchema = z.object({
+  permit: z.string(),
+  lock: z.string(),
+  owner: personId,
+  reason: z.string(),
+  opened: noted,
+  lookedFor: noted.nullable(),
+  attempts: z.array(noted),
+  authorised: noted.nullable(),
+  cut: noted.nullable(),
+  read: noted.nullable(),
+  calledOff: noted.nullable(),
+});
+
+export type StoredRemoval = Readonly<{ id: string; permitId: string; removal: ForcedRemoval }>;
+
+type Row = typeof forcedRemovals.$inferSelect;
+const fromRow = (row: Row): StoredRemoval => ({
+  id: row.id,
+  permitId: row.permitId,
+  removal: removalSchema.parse(JSON.parse(row.removal)),
+});
+
+export function loadRemoval(tx: Tx, id: string): StoredRemoval | null {
+  const row = tx.select().from(forcedRemovals).where(eq(forcedRemovals.id, id)).get();
+  return row ? fromRow(row) : null;
+}
+
+/** Writes a removal, new or changed. */
+export function saveRemoval(tx: Tx, { id, permitId, removal }: StoredRemoval): void {
+  const row = {
+    id,
+    permitId,
+    ownerId: removal.owner,
+    lock: removal.lock,
+    state: removalState(removal),
+    removal: JSON.stringify(removal),
+  };
+  tx.insert(forcedRemovals).values(row).onConflictDoUpdate({ target: forcedRemovals.id, set: row }).run();
+}
+
+/** A lock of this person's that was cut, and that they have not read of yet. Cost: one indexed look-up. */
+export function unreadRemoval(tx: Tx, person: string): StoredRemoval | null {
+  const row = tx
+    .select()
+    .from(forcedRemovals)
+    .where(and(eq(forcedRemovals.ownerId, person), eq(forcedRemovals.state, "cut")))
+    .get();
+  return row ? fromRow(row) : null;
+}
+
+/** The removals of a permit's locks, the newest first, those called off left out. */
+export function removalsOn(tx: Tx, permitId: string): StoredRemoval[] {
+  return tx
+    .select()
+    .from(forcedRemovals)
+    .where(and(eq(forcedRemovals.permitId, permitId), ne(forcedRemovals.state, "called off")))
+    .orderBy(desc(forcedRemovals.id))
+    .all()
+    .map(fromRow)
+    .sort((a, b) => b.removal.opened.at_ms - a.removal.opened.at_ms);
+}

@@ -1,0 +1,102 @@
+import { randomUUID } from "node:crypto";
+import { and, asc, eq, isNull } from "drizzle-orm";
+import { gearNumber, type Gear, type GearKind } from "../../core/gear/gear";
+import type { PersonId } from "../../core/people/roles";
+import type { Tx } from "../db/database";
+import { earthsOn, gear, isolations } from "../db/schema";
+
+type Row = typeof gear.$inferSelect;
+
+export function toGear(row: Row): Gear {
+  return {
+    kind: row.kind as GearKind,
+    number: row.number,
+    owner: row.ownerId as PersonId | null,
+    key: row.key,
+    inDateUntil_ms: row.inDateUntil,
+    rating_V: row.ratingV,
+    error: row.error,
+    withdrawn: row.withdrawn,
+    bumpedAt_ms: row.bumpedAt,
+    withJob: row.withJob,
+  };
+}
+
+/** One thing of the register, by kind and number. Cost: one indexed look-up. */
+export function gearLookUp(tx: Tx): (kind: GearKind, number: string) => Gear | undefined {
+  return (kind, number) => {
+    const row = tx
+      .select()
+      .from(gear)
+      .where(and(eq(gear.kind, kind), eq(gear.number, gearNumber(number))))
+      .get();
+    return row && toGear(row);
+  };
+}
+
+export function allGear(tx: Tx): Gear[] {
+  return tx.select().from(gear).orderBy(asc(gear.kind), asc(gear.number)).all().map(toGear);
+}
+
+export function gasInstruments(tx: Tx): Gear[] {
+  return tx.select().from(gear).where(eq(gear.kind, "gas instrument")).orderBy(asc(gear.number)).all().map(toGear);
+}
+
+/** Enters or changes a thing. */
+export function saveGear(tx: Tx, one: Gear): void {
+  const values = {
+    kind: one.kind,
+    number: gearNumber(one.number),
+    ownerId: one.owner,
+    key: one.key === null ? null : gearNumber(one.key),
+    inDateUntil: one.inDateUntil_ms,
+    ratingV: one.rating_V,
+    error: one.error,
+    withdrawn: one.withdrawn,
+    bumpedAt: one.bumpedAt_ms,
+    withJob: one.withJob,
+  };
+  tx.insert(gear)
+    .values({ id: randomUUID(), ...values })
+    .onConflictDoUpdate({ target: [gear.kind, gear.number], set: values })
+    .run();
+}
+
+/** A lock that is hung and nobody had entered: from now on it has an owner, the person or the site. */
+export function enterLock(tx: Tx, number: string, owner: PersonId | null): void {
+  if (gearLookUp(tx)("lock", number)) return;
+  saveGear(tx, {
+    kind: "lock",
+    number,
+    owner,
+    key: null,
+    inDateUntil_ms: null,
+    rating_V: null,
+    error: null,
+    withdrawn: false,
+    bumpedAt_ms: null,
+    withJob: null,
+  });
+}
+
+/** Where an earth stands now, in words; undefined when it is free. */
+export function earthStands(tx: Tx): (number: string) => string | undefined {
+  return (number) => {
+    const row = tx
+      .select({ place: earthsOn.place, isolation: isolations.number })
+      .from(earthsOn)
+      .innerJoin(isolations, eq(isolations.id, earthsOn.isolationId))
+      .where(and(eq(earthsOn.number, gearNumber(number)), isNull(earthsOn.offAt)))
+      .get();
+    return row && `at ${row.place}, isolation ${row.isolation}`;
+  };
+}
+
+/** Earths of an isolation that stand now. */
+export function earthsOf(tx: Tx, isolationId: string) {
+  return tx
+    .select()
+    .from(earthsOn)
+    .where(and(eq(earthsOn.isolationId, isolationId), isNull(earthsOn.offAt)))
+    .all();
+}

@@ -1,0 +1,218 @@
+import { z } from "zod";
+import { stepLabel } from "../../core/procedure/steps";
+import { facesBehind } from "../../core/procedure/testSteps";
+import { decideBox, type BoxCommand } from "../../core/box/boxLife";
+import { decideIsolation, type IsolationCommand, type WalkStep } from "../../core/isolation/isolationLife";
+import type { PersonId } from "../../core/people/roles";
+import type { Plan } from "../../core/plan/plan";
+import { guardRelease } from "../../core/guard/guardRelease";
+import type { Refusal } from "../../core/refusal/refusal";
+import type { Tx } from "../db/database";
+import { boxFacts, loadBox, saveBox } from "../box/boxStore";
+import { isolationFacts, loadIsolation, newlyDone, saveIsolation, type StoredIsolation } from "./isolationStore";
+import { strike } from "../job/jobStore";
+import { liveJobs } from "./liveJobs";
+import { boxesOf } from "../box/locks";
+import { currentPlant } from "../plant/plantStore";
+import { saveTemporary, temporariesOf } from "./temporaryStore";
+import { defineAct, type ActContext, type ActOutcome } from "../act/act";
+
+const optionalText = z.string().max(60, "at most 60 characters").nullish();
+const optionalNumber = z.number("must be a number, written with a point").nullish();
+const countOf = (what: string) => z.number(`the number of ${what} must be a whole number`).int().min(0).nullish();
+
+/** What a person reports of a step, as it arrives. */
+export const reportSchema = z.object({
+  plate: optionalText,
+  lock: optionalText,
+  readings: z.record(z.string().max(60), z.number("every reading must be a number, written with a point")).optional(),
+  tester: optionalText,
+  provingUnit: optionalText,
+  knownSource: optionalText,
+  knownSource_V: optionalNumber,
+  provedBefore: z.boolean().optional(),
+  provedAfter: z.boolean().optional(),
+  gloves: optionalText,
+  reading: z.number("the reading must be a number, written with a point").nullish(),
+  instrument: optionalText,
+  error: optionalNumber,
+  tried: z.array(z.string().max(80)).max(20).optional(),
+  earths: z.record(z.string().max(60), z.string().trim().max(80)).optional(),
+  locksCounted: countOf("locks"),
+  peopleCounted: countOf("people"),
+  pressure_bar: optionalNumber,
+  held_min: optionalNumber,
+  lost_bar: optionalNumber,
+  words: z.string().max(500, "at most 500 characters").nullish(),
+  photo: z.string().max(60).nullish(),
+});
+
+const stepInput = reportSchema.extend({ isolation: z.string(), step: z.string() });
+const WALKERS = ["isolator", "operator", "coordinator"] as const;
+
+export const doStep = defineAct({
+  type: "step.do",
+  words: "carry out a step of an isolation",
+  roles: WALKERS,
+  pin: true,
+  offline: true,
+  input: stepInput,
+  run: (context, { isolation, ...input }) =>
+    changeIsolation(context, isolation, { ...by(context), ...input, type: "do step" }),
+});
+
+export const proveAgain = defineAct({
+  type: "step.prove-again",
+  words: "prove again what an isolation holds",
+  roles: WALKERS,
+  pin: true,
+  input: stepInput,
+  run: (context, { isolation, ...input }) =>
+    changeIsolation(context, isolation, { ...by(context), ...input, type: "prove again" }),
+});
+
+export const canDoStep = defineAct({
+  type: "step.can",
+  words: "say that a step can be done after all",
+  roles: WALKERS,
+  pin: true,
+  input: z.object({
+    isolation: z.string(),
+    step: z.string(),
+    words: z.string("what changed is missing").trim().min(3, "write what changed").max(500, "at most 500 characters"),
+  }),
+  run: (context, input) => {
+    const stored = loadIsolation(context.tx, input.isolation);
+    const outcome = changeIsolation(context, input.isolation, {
+      ...by(context),
+      type: "can",
+      step: input.step,
+      words: input.words,
+    });
+    const step = stored?.life.steps.find(({ id }) => id === input.step);
+    if (outcome.ok && stored && step?.kind === "lock") strike(context.tx, stored, step.subject, false);
+    return outcome;
+  },
+});
+
+export const startReturn = defineAct({
+  type: "return.start",
+  words: "start the return to service",
+  roles: ["coordinator"],
+  pin: true,
+  input: z.object({ isolation: z.string() }),
+  run: (context, input) => changeIsolation(context, input.isolation, { ...by(context), type: "start return" }),
+});
+
+/** Who did it, with what they have been found able to do, and when. */
+export function by({ person, done_ms }: ActContext) {
+  return { by: person.id, competences: person.competences, at_ms: done_ms };
+}
+
+/** Load, decide, save: the isolation and its box together, or neither. */
+export function changeIsolation(context: ActContext, number: string, command: IsolationCommand): ActOutcome {
+  const { tx, now_ms, kept } = context;
+  const refused = (refusal: Refusal) => ({ ok: false, subject: number, refusal }) as const;
+  const stored = loadIsolation(tx, number);
+  if (stored === null) return refused({ code: "unknown", what: "isolation", name: number });
+  const step = "step" in command ? stored.life.steps.find(({ id }) => id === command.step) : undefined;
+  if (kept && step && step.phase !== "isolate") return refused({ code: "online only", act: `do ${stepLabel(step)}` });
+  const harm = liftHarms(tx, stored, command);
+  if (harm) return refused(harm);
+  const decided = decideIsolation(stored.life, command, isolationFacts(tx, stored.row));
+  if (!decided.ok) return refused(decided.refusal);
+  const done = newlyDone(stored.life, decided.value);
+  const boxes = boxesOf(tx, [stored.row.id]);
+  const opens = decided.value.state === "restoring" || done.some((one) => one.kind === "open box");
+  const at = { by: command.by, at_ms: command.at_ms };
+  for (const { id, state } of boxes) {
+    // Opening it may refuse, so that comes before anything is written.
+    const fault = opens && state === "closed" ? moveBox(tx, id, { ...at, type: "open" }) : null;
+    if (fault) return refused(fault);
+  }
+  saveIsolation(tx, stored, decided.value, now_ms);
+  const returned = decided.value.state === "restored" && stored.life.state !== "restored";
+  for (const { id } of boxes) followWithBox(tx, id, done, at, returned);
+  if (stored.life.state === "testing" && decided.value.state === "proven") endTests(tx, stored.row.id, now_ms);
+  // The step's words go into the ledger, so that a tag can be found there.
+  const did = step ? `${command.type === "do step" ? "" : `${command.type} `}${stepLabel(step)}` : command.type;
+  return { ok: true, subject: number, answer: { isolation: number, state: decided.value.state, did } };
+}
+
+/** Keys of what was just hung or lifted, and the box closed or given back. It cannot refuse what the isolation allowed. */
+function followWithBox(
+  tx: Tx,
+  id: string,
+  done: readonly WalkStep[],
+  at: Readonly<{ by: PersonId; at_ms: number }>,
+  returned: boolean,
+): void {
+  const move = (command: BoxCommand) => {
+    const fault = moveBox(tx, id, command);
+    if (fault) throw new Error(`box ${id} does not follow its isolation at ${command.type}: ${fault.code}`);
+  };
+  for (const step of done) {
+    if (step.kind === "lock") move({ ...at, type: "take key", lock: step.done!.lock!, point: step.subject });
+    if (step.kind === "close box") move({ ...at, type: "close" });
+    if (step.kind !== "unlock") continue;
+    const keys = loadBox(tx, { id })!.life.keys.filter((key) => key.point === step.subject);
+    for (const { lock } of keys) move({ ...at, type: "give key back", lock });
+  }
+  if (returned) move({ ...at, type: "return" });
+}
+
+/** One change of a box: load, decide, save. Answers why not. */
+export function moveBox(tx: Tx, id: string, command: BoxCommand): Refusal | null {
+  const box = loadBox(tx, { id });
+  if (box === null) throw new Error(`box ${id} is gone`);
+  const decided = decideBox(box.life, command, boxFacts(tx, id));
+  if (!decided.ok) return decided.refusal;
+  saveBox(tx, box, decided.value);
+  return null;
+}
+
+function endTests(tx: Tx, isolationId: string, now_ms: number): void {
+  for (const one of temporariesOf(tx, isolationId)) {
+    if (one.state === "running") saveTemporary(tx, { ...one, state: "ended", endedAt_ms: now_ms });
+  }
+}
+
+/** Before a lock is lifted: would anybody else's work lose a barrier it counts on? Asked of the plant as it is today. */
+function liftHarms(tx: Tx, stored: StoredIsolation, command: IsolationCommand): Refusal | null {
+  const { life } = stored;
+  const step = command.type === "do step" ? life.steps.find(({ id }) => id === command.step) : undefined;
+  const plant = currentPlant(tx);
+  if (step?.kind !== "unlock" || step.done || plant === null) return null;
+  const live = liveJobs(tx);
+  const own = live.filter(({ isolation }) => isolation === life.number);
+  const release = own.map(({ number }) => ({ job: number, device: step.subject }));
+  // The work of this isolation is over, or off for the test; its own faces may be lit.
+  const others = live.filter(({ isolation }) => isolation !== life.number);
+  const harms = guardRelease(
+    plant.graph,
+    [...others, ...own.map((one) => ({ ...one, job: { ...one.job, faces: [] } }))],
+    release,
+  );
+  // For a test the holders of affected jobs have signed; nobody may be there all the same.
+  const agreed = new Set(
+    temporariesOf(tx, stored.row.id)
+      .filter((one) => one.state === "running")
+      .flatMap((one) => one.affected.filter(({ agreedBy }) => agreedBy !== null).map(({ job }) => job)),
+  );
+  const left = harms.filter(({ job, people }) => people.length > 0 || !agreed.has(job));
+  if (left.length === 0) return null;
+  return {
+    code: "would light",
+    device: step.subject,
+    harms: left.slice(0, 3).map(({ job, face, source, people }) => ({ job, face, source, people })),
+  };
+}
+
+/** Faces of this isolation's own plan that must be proved again once these points are locked again. */
+export function facesToProve(stored: StoredIsolation, lift: readonly string[]): string[] {
+  const plan = JSON.parse(stored.row.plan) as Plan;
+  const behind = facesBehind(plan.routes, plan.points, lift);
+  // A point that came by a swap stands in no route of the plan: then every face is proved again.
+  const known = lift.every((tag) => plan.points.some((point) => point.device === tag));
+  return known && behind.length > 0 ? behind : [...new Set(plan.routes.map(({ face }) => face))];
+}

@@ -1,0 +1,202 @@
+import { randomUUID } from "node:crypto";
+import { and, asc, eq, inArray, isNull } from "drizzle-orm";
+import type { PlannedStep } from "../../core/procedure/steps";
+import { gearNumber } from "../../core/gear/gear";
+import type { IsolationFacts, IsolationLife, Stuck, WalkStep } from "../../core/isolation/isolationLife";
+import type { Evidence } from "../../core/isolation/stepEvidence";
+import type { PersonId } from "../../core/people/roles";
+import { profileOf } from "../../core/requirement/profiles";
+import type { Tx } from "../db/database";
+import {
+  earthsOn,
+  holds,
+  isolations,
+  items,
+  jobIsolations,
+  jobs,
+  permitIsolations,
+  permits,
+  personalLocks,
+  steps,
+} from "../db/schema";
+import { namesOf } from "../people/signIn";
+import { standingNames } from "../box/boxStore";
+import { earthsOf, earthStands, enterLock, gearLookUp } from "../gear/gearStore";
+import { boxesOf, lockHangs, locksOn } from "../box/locks";
+
+export type StoredIsolation = Readonly<{ row: typeof isolations.$inferSelect; life: IsolationLife }>;
+
+export function loadIsolation(tx: Tx, number: string): StoredIsolation | null {
+  const row = tx.select().from(isolations).where(eq(isolations.number, number)).get();
+  if (row === undefined) return null;
+  const walk = tx
+    .select()
+    .from(steps)
+    .where(eq(steps.isolationId, row.id))
+    .orderBy(asc(steps.position))
+    .all()
+    .map((step): WalkStep => {
+      const planned = JSON.parse(step.step) as PlannedStep;
+      const done =
+        step.doneBy === null || step.doneAt === null
+          ? null
+          : {
+              by: step.doneBy as PersonId,
+              at_ms: step.doneAt,
+              lock: step.lock,
+              reading: step.reading === null ? null : Number(step.reading),
+              skipped: step.skipped,
+              evidence: step.evidence === null ? null : (JSON.parse(step.evidence) as Evidence),
+            };
+      return { ...planned, done, stuck: step.stuck === null ? null : (JSON.parse(step.stuck) as Stuck) };
+    });
+  return { row, life: { number: row.number, state: row.state, steps: walk } };
+}
+
+/** Writes what changed between two states of an isolation: its steps, its holds, its earths. Keys are the box's. */
+export function saveIsolation(tx: Tx, before: StoredIsolation, after: IsolationLife, now_ms: number): void {
+  const isolationId = before.row.id;
+  const were = new Map(before.life.steps.map((step) => [step.id, step]));
+  const sameSteps = after.steps.length === before.life.steps.length && after.steps.every((step) => were.has(step.id));
+  if (!sameSteps) tx.delete(steps).where(eq(steps.isolationId, isolationId)).run();
+  after.steps.forEach((step, position) => {
+    const was = were.get(step.id);
+    if (!sameSteps)
+      tx.insert(steps)
+        .values(rowOf(isolationId, step, position, now_ms))
+        .run();
+    else if (step.done !== was?.done || step.stuck !== was.stuck) {
+      const { stepId, ...changed } = rowOf(isolationId, step, position, now_ms);
+      tx.update(steps)
+        .set(changed)
+        .where(and(eq(steps.isolationId, isolationId), eq(steps.stepId, stepId)))
+        .run();
+    }
+  });
+  for (const step of newlyDone(before.life, after)) recordHolds(tx, isolationId, step);
+  tx.update(isolations).set({ state: after.state }).where(eq(isolations.id, isolationId)).run();
+}
+
+/** Steps that were done between two states, the passed over ones left out. */
+export function newlyDone(before: IsolationLife, after: IsolationLife): WalkStep[] {
+  const doneAt = new Map(before.steps.map((step) => [step.id, step.done?.at_ms]));
+  const carried = new Set(before.steps.flatMap((step) => (step.done ? [step.done] : [])));
+  return after.steps.filter(
+    (step) => step.done && !step.done.skipped && !carried.has(step.done) && doneAt.get(step.id) !== step.done.at_ms,
+  );
+}
+
+function rowOf(isolationId: string, step: WalkStep, position: number, now_ms: number) {
+  const { done, stuck, ...planned } = step;
+  return {
+    isolationId,
+    stepId: step.id,
+    position,
+    step: JSON.stringify(planned),
+    doneBy: done?.by ?? null,
+    doneAt: done?.at_ms ?? null,
+    recordedAt: done ? now_ms : null,
+    lock: done?.lock ?? null,
+    reading: done?.reading == null ? null : String(done.reading),
+    skipped: done?.skipped ?? false,
+    evidence: done?.evidence ? JSON.stringify(done.evidence) : null,
+    stuck: stuck ? JSON.stringify(stuck) : null,
+  };
+}
+
+/** A lock hung or lifted, an earth on or off. */
+function recordHolds(tx: Tx, isolationId: string, step: WalkStep): void {
+  const { by, at_ms, lock, evidence } = step.done!;
+  if (step.kind === "lock" && lock !== null) hangLock(tx, { isolationId, tag: step.subject, lock, by, at_ms });
+  if (step.kind === "unlock") {
+    // Every lock of this isolation there, a second one that came by a conflict among them.
+    tx.update(holds)
+      .set({ liftedBy: by, liftedAt: at_ms })
+      .where(
+        and(eq(holds.isolationId, isolationId), eq(holds.itemId, itemIdOf(tx, step.subject)), isNull(holds.liftedAt)),
+      )
+      .run();
+  }
+  if (step.kind === "earth") {
+    for (const [number, place] of Object.entries(evidence?.earths ?? {})) {
+      tx.insert(earthsOn)
+        .values({ id: randomUUID(), isolationId, number: gearNumber(number), face: step.subject, place, onAt: at_ms })
+        .run();
+    }
+  }
+  if (step.kind === "remove earth") {
+    tx.update(earthsOn)
+      .set({ offAt: at_ms })
+      .where(and(eq(earthsOn.isolationId, isolationId), eq(earthsOn.face, step.subject), isNull(earthsOn.offAt)))
+      .run();
+  }
+}
+
+/** One lock on one point, and its number in the register. Its key is the box's to place: `take key` comes next. */
+export function hangLock(
+  tx: Tx,
+  hung: Readonly<{ isolationId: string; tag: string; lock: string; by: PersonId; at_ms: number }>,
+): void {
+  enterLock(tx, hung.lock, null);
+  tx.insert(holds)
+    .values({
+      id: randomUUID(),
+      isolationId: hung.isolationId,
+      itemId: itemIdOf(tx, hung.tag),
+      lock: hung.lock,
+      lockedBy: hung.by,
+      lockedAt: hung.at_ms,
+      keyAt: "gone",
+    })
+    .run();
+}
+
+function itemIdOf(tx: Tx, tag: string): string {
+  const item = tx.select({ id: items.id }).from(items).where(eq(items.tag, tag)).get();
+  if (item === undefined) throw new Error(`${tag} is not in the register`);
+  return item.id;
+}
+
+/** What the server knows around an isolation, for the core to decide on. */
+export function isolationFacts(tx: Tx, row: StoredIsolation["row"]): IsolationFacts {
+  const isolationId = row.id;
+  const boxIds = boxesOf(tx, [isolationId]).map((box) => box.id);
+  const ofPermits = tx
+    .select({ id: permits.id, number: permits.number, state: permits.state })
+    .from(permitIsolations)
+    .innerJoin(permits, eq(permits.id, permitIsolations.permitId))
+    .where(eq(permitIsolations.isolationId, isolationId))
+    .all();
+  const job = tx
+    .select({ number: jobs.number })
+    .from(jobIsolations)
+    .innerJoin(jobs, eq(jobs.id, jobIsolations.jobId))
+    .where(eq(jobIsolations.isolationId, isolationId))
+    .get();
+  const worked = tx
+    .select({ person: personalLocks.personId })
+    .from(personalLocks)
+    .where(
+      inArray(
+        personalLocks.permitId,
+        ofPermits.map(({ id }) => id),
+      ),
+    )
+    .all();
+  const earths = earthsOf(tx, isolationId);
+  return {
+    lockHangs: lockHangs(tx),
+    peopleOn: [...new Set(locksOn(tx, boxIds).map((lock) => lock.person))],
+    standingOn: standingNames(tx, boxIds),
+    openPermits: ofPermits
+      .filter(({ state }) => state !== "closed" && state !== "cancelled")
+      .map(({ number }) => number),
+    nameOf: namesOf(tx),
+    gear: gearLookUp(tx),
+    earthStands: earthStands(tx),
+    job: job?.number ?? null,
+    earthsAt: (face) => earths.filter((earth) => earth.face === face).map(({ number }) => number),
+    crewSize: new Set(worked.map(({ person }) => person)).size,
+    leakTest_min: profileOf(row.ruleProfile).leakTest_min,
+  };
+}

@@ -1,0 +1,108 @@
+import { eq } from "drizzle-orm";
+import { z } from "zod";
+import { shortfallsNotAccepted, wayOf } from "../../core/plan/deviations";
+import { plan, type Plan } from "../../core/plan/plan";
+import { stepsOf } from "../../core/procedure/sequence";
+import { jobSchema, type Job } from "../../core/request/jobFile";
+import { STUCK_WHYS } from "../../core/isolation/isolationLife";
+import { lockedPoints } from "../../core/isolation/lockedPoints";
+import type { Refusal } from "../../core/refusal/refusal";
+import type { Tx } from "../db/database";
+import { isolations } from "../db/schema";
+import { acceptedFor } from "../job/deviationStore";
+import { loadIsolation, type StoredIsolation } from "./isolationStore";
+import { jobOf, strike } from "../job/jobStore";
+import { liveJobs } from "./liveJobs";
+import { currentPlant, type CurrentPlant } from "../plant/plantStore";
+import { defineAct, type ActOutcome } from "../act/act";
+import { by, changeIsolation } from "./isolationActs";
+
+/** A step that cannot be done as planned. Its device is struck out at once: no plan counts on it until somebody says so. */
+export const cannotDoStep = defineAct({
+  type: "step.cannot",
+  words: "say that a step cannot be done",
+  roles: ["isolator", "operator", "coordinator"],
+  pin: true,
+  offline: true,
+  input: z.object({
+    isolation: z.string(),
+    step: z.string(),
+    why: z.enum(STUCK_WHYS, "choose what is wrong"),
+    words: z
+      .string("what you found is missing")
+      .trim()
+      .min(3, "write what you found")
+      .max(500, "at most 500 characters"),
+  }),
+  run: (context, input) => {
+    const { tx } = context;
+    const stored = loadIsolation(tx, input.isolation);
+    const outcome = changeIsolation(context, input.isolation, {
+      ...by(context),
+      type: "cannot",
+      step: input.step,
+      why: input.why,
+      words: input.words,
+    });
+    const step = stored?.life.steps.find(({ id }) => id === input.step);
+    if (outcome.ok && stored && step?.kind === "lock") strike(tx, stored, step.subject, true);
+    return outcome;
+  },
+});
+
+/** The engine's new plan in place of the old: what hangs stays, what is not proved any more is proved again. */
+export const replan = defineAct({
+  type: "isolation.re-plan",
+  words: "approve a new plan for an isolation that is being walked",
+  roles: ["coordinator"],
+  pin: true,
+  input: z.object({ isolation: z.string(), plantRevision: z.number().int() }),
+  run: (context, input): ActOutcome => {
+    const { tx } = context;
+    const subject = input.isolation;
+    const refused = (refusal: Refusal) => ({ ok: false, subject, refusal }) as const;
+    const stored = loadIsolation(tx, subject);
+    const plant = currentPlant(tx);
+    if (stored === null || plant === null) return refused({ code: "unknown", what: "isolation", name: subject });
+    if (!stored.life.steps.some((step) => step.stuck)) return refused({ code: "nothing stuck", isolation: subject });
+    if (plant.revision !== input.plantRevision) {
+      return refused({ code: "plant changed", planned: input.plantRevision, now: plant.revision });
+    }
+    const next = nextPlan(tx, stored, plant);
+    if (!next.ok) return refused({ code: "device not usable", why: next.why });
+    const open = shortfallsNotAccepted(next.plan, acceptedFor(tx, next.jobId));
+    if (open.length > 0) return refused({ code: "plan falls short", ways: open.map(wayOf) });
+    const needed = liveJobs(tx).find(({ job }) => next.plan.points.some(({ device }) => job.mustPass.includes(device)));
+    if (needed) {
+      const device = next.plan.points.find((point) => needed.job.mustPass.includes(point.device))!.device;
+      return refused({ code: "must stay passing", device, job: needed.number });
+    }
+    const outcome = changeIsolation(context, subject, {
+      ...by(context),
+      type: "re-plan",
+      steps: stepsOf(next.plan, plant.graph, next.job.faces),
+    });
+    if (!outcome.ok) return outcome;
+    tx.update(isolations)
+      .set({ plan: JSON.stringify(next.plan), inputs: JSON.stringify(next.job), plantRevision: plant.revision })
+      .where(eq(isolations.id, stored.row.id))
+      .run();
+    return { ...outcome, answer: { ...outcome.answer, points: next.plan.points.length } };
+  },
+});
+
+export type NextPlan =
+  Readonly<{ ok: true; jobId: string; jobNumber: string; job: Job; plan: Plan }> | Readonly<{ ok: false; why: string }>;
+
+/** The plan with the struck devices out and everything that hangs pinned in, as long as it can be. */
+export function nextPlan(tx: Tx, stored: StoredIsolation, plant: CurrentPlant): NextPlan {
+  const row = jobOf(tx, stored);
+  const asked = jobSchema.parse(JSON.parse(row.job));
+  const inputs = jobSchema.parse(JSON.parse(stored.row.inputs));
+  const held = lockedPoints(stored.life).map((step) => step.subject);
+  const pinned = [...new Set([...asked.pinned, ...held])].filter((tag) => !asked.struck.includes(tag));
+  const job = { ...asked, school: inputs.school, objective: inputs.objective, pinned };
+  const made = plan(plant.graph, job);
+  if (!made.ok) return { ok: false, why: made.problems[0]?.message ?? "the job no longer fits the plant" };
+  return { ok: true, jobId: row.id, jobNumber: row.number, job, plan: made.value };
+}

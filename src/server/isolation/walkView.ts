@@ -1,0 +1,76 @@
+import { desc } from "drizzle-orm";
+import { shortfallsNotAccepted } from "../../core/plan/deviations";
+import { profileOf } from "../../core/requirement/profiles";
+import { nextPlan } from "./replanActs";
+import { database } from "../db/database";
+import { isolations } from "../db/schema";
+import { namesOf } from "../people/signIn";
+import { acceptedFor } from "../job/deviationStore";
+import { loadIsolation } from "./isolationStore";
+import { liveJobs } from "./liveJobs";
+import { currentPlant } from "../plant/plantStore";
+import { temporariesOf } from "./temporaryStore";
+import type { JobView } from "../job/jobView";
+
+/**
+ * The plan that an isolation with a stuck step would go on with, against what hangs now: `spare` hangs and is wanted no
+ * more. Null while no step is stuck.
+ */
+export function replanView(view: JobView) {
+  const db = database();
+  const stored = view.isolation && loadIsolation(db, view.isolation.number);
+  const plant = currentPlant(db);
+  if (!stored || !plant || !stored.life.steps.some((step) => step.stuck)) return null;
+  const next = nextPlan(db, stored, plant);
+  const empty = { kept: [], added: [], spare: [], short: [], objective: "effort", school: "work", measures: [] };
+  if (!next.ok) return { plantRevision: plant.revision, fault: next.why, ...empty };
+  const points = next.plan.points.map(({ device }) => device);
+  return {
+    plantRevision: plant.revision,
+    fault: null,
+    kept: points.filter((tag) => view.held.includes(tag)),
+    added: points.filter((tag) => !view.held.includes(tag)),
+    spare: view.held.filter((tag) => !points.includes(tag)),
+    short: shortfallsNotAccepted(next.plan, acceptedFor(db, next.jobId)).map((one) => ({
+      way: `${one.source} ${one.carrier} ${one.face}`,
+      source: one.source,
+      face: one.face,
+      required: one.requiredGrade ?? `${one.required} barriers`,
+      grade: one.grade,
+    })),
+    objective: next.job.objective,
+    school: next.job.school,
+    measures: profileOf(next.job.profile).measures.map(({ id, words }) => ({ id, words })),
+  };
+}
+
+/** Temporary restores of the job's isolation, and those of others that reach this job. */
+export function temporaryView(view: JobView) {
+  const db = database();
+  if (view.isolation === null) return [];
+  const nameOf = namesOf(db);
+  const live = liveJobs(db);
+  const rows = db
+    .select({ id: isolations.id })
+    .from(isolations)
+    .orderBy(desc(isolations.approvedAt))
+    .all()
+    .flatMap(({ id }) => temporariesOf(db, id))
+    .filter((one) => one.isolation === view.isolation!.number || one.affected.some(({ job }) => job === view.number));
+  return rows.map((one) => ({
+    number: one.number,
+    state: one.state,
+    purpose: one.purpose,
+    lift: one.lift,
+    askedBy: nameOf(one.askedBy),
+    askedAt_ms: one.askedAt_ms,
+    endedAt_ms: one.endedAt_ms,
+    affected: one.affected.map(({ job, agreedBy, agreedAt_ms }) => ({
+      job,
+      agreedBy: agreedBy === null ? null : nameOf(agreedBy),
+      agreedAt_ms,
+      peopleOn: live.filter(({ number }) => number === job).flatMap(({ people }) => people),
+      mayAgree: job === view.number ? [view.holderId, ...view.permits.map(({ holderId }) => holderId)] : [],
+    })),
+  }));
+}

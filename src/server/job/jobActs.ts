@@ -1,0 +1,317 @@
+import { randomUUID } from "node:crypto";
+import { and, count, eq, inArray, isNull, ne } from "drizzle-orm";
+import { z } from "zod";
+import { plan } from "../../core/plan/plan";
+import { stepsOf } from "../../core/procedure/sequence";
+import { HOWS, jobSchema, OBJECTIVES, PROFILE_IDS, SCHOOLS, type JobInput } from "../../core/request/jobFile";
+import { CARRIERS } from "../../core/plant/carriers";
+import { shortfallsNotAccepted, wayOf } from "../../core/plan/deviations";
+import { ENGINE_VERSION } from "../../core/version";
+import type { Tx } from "../db/database";
+import {
+  boxIsolations,
+  earthsOn,
+  holds,
+  isolations,
+  items,
+  jobIsolations,
+  jobs,
+  lockBoxes,
+  people,
+  permits,
+  steps as stepsTable,
+} from "../db/schema";
+import { namesOf } from "../people/signIn";
+import { acceptedFor } from "./deviationStore";
+import { liveJobs } from "../isolation/liveJobs";
+import { currentPlant } from "../plant/plantStore";
+import { defineAct } from "../act/act";
+
+export const line = (words: string, most: number) =>
+  z
+    .string(`${words} is missing`)
+    .trim()
+    .min(1, `${words} is missing`)
+    .max(most, `${words} is longer than ${most} characters`);
+export const time_ms = (words: string) =>
+  z.number(`${words} is not a date and time`).int().min(0).max(8.64e15, `${words} is not a date and time`);
+
+export const askForJob = defineAct({
+  type: "job.ask",
+  words: "ask for a job",
+  roles: ["coordinator", "holder", "issuer"],
+  pin: false,
+  input: z
+    .object({
+      title: line("What is to be done", 120),
+      work: line("The description", 2000),
+      faces: z
+        .array(
+          z.object({
+            place: line("The place", 100),
+            how: z.array(z.enum(HOWS)).min(1, "say how people meet it"),
+            carriers: z.array(z.enum(CARRIERS)).min(1).optional(),
+            reason: z.string().trim().max(500).optional(),
+          }),
+        )
+        .min(1, "name at least one work face")
+        .max(20, "at most 20 work faces"),
+      profile: z.enum(PROFILE_IDS).default("strict"),
+      longerThanShift: z.boolean().default(false),
+      windowFrom_ms: time_ms("The start"),
+      windowTo_ms: time_ms("The end"),
+      holder: line("The holder", 60),
+      crew: z.array(z.string()).max(60, "at most 60 people"),
+    })
+    .refine((job) => job.windowTo_ms > job.windowFrom_ms, {
+      path: ["windowTo_ms"],
+      error: "it must end after it starts",
+    })
+    .refine((job) => job.faces.every((face) => !face.carriers || face.reason), {
+      path: ["faces"],
+      error: "carriers may be left out only with a reason",
+    }),
+  run: ({ tx, person, now_ms }, input) => {
+    const plant = currentPlant(tx);
+    const unknown = (what: string, name: string) =>
+      ({ ok: false, subject: "", refusal: { code: "unknown", what, name } }) as const;
+    if (plant === null) return unknown("plant register", "yet: import one first");
+    for (const face of input.faces) {
+      if (!plant.graph.places.resolveFace(face.place).ok) return unknown("place", face.place);
+    }
+    const known = new Set(
+      tx
+        .select({ id: people.id })
+        .from(people)
+        .where(inArray(people.id, [...input.crew, input.holder]))
+        .all()
+        .map(({ id }) => id),
+    );
+    const stranger = [...input.crew, input.holder].find((id) => !known.has(id));
+    if (stranger !== undefined) return unknown("person", stranger);
+    const job: JobInput = {
+      format: "heavy-lantern/job",
+      version: 1,
+      faces: input.faces,
+      profile: input.profile,
+      longerThanShift: input.longerThanShift,
+    };
+    const number = nextNumber(tx, jobs, "J");
+    tx.insert(jobs)
+      .values({
+        id: randomUUID(),
+        number,
+        title: input.title,
+        work: input.work,
+        job: JSON.stringify(job),
+        windowFrom: input.windowFrom_ms,
+        windowTo: input.windowTo_ms,
+        crew: JSON.stringify([...new Set(input.crew)]),
+        holderId: input.holder,
+        askedBy: person.id,
+        askedAt: now_ms,
+        state: "open",
+      })
+      .run();
+    return { ok: true, subject: number, answer: { job: number } };
+  },
+});
+
+export const approveIsolation = defineAct({
+  type: "isolation.approve",
+  words: "approve an isolation",
+  roles: ["coordinator"],
+  pin: true,
+  input: z.object({
+    job: z.string(),
+    objective: z.enum(OBJECTIVES).default("effort"),
+    school: z.enum(SCHOOLS),
+    plantRevision: z.number().int(),
+  }),
+  run: ({ tx, person, now_ms }, input) => {
+    const row = tx.select().from(jobs).where(eq(jobs.number, input.job)).get();
+    const plant = currentPlant(tx);
+    if (row === undefined || plant === null) {
+      return { ok: false, subject: input.job, refusal: { code: "unknown", what: "job", name: input.job } };
+    }
+    const subject = row.number;
+    if (row.state !== "open") {
+      const refusal = { code: "wrong state", what: `Job ${subject}`, state: row.state, needs: "open" } as const;
+      return { ok: false, subject, refusal };
+    }
+    if (plant.revision !== input.plantRevision) {
+      const refusal = { code: "plant changed", planned: input.plantRevision, now: plant.revision } as const;
+      return { ok: false, subject, refusal };
+    }
+    const existing = tx
+      .select({ number: isolations.number })
+      .from(jobIsolations)
+      .innerJoin(isolations, eq(isolations.id, jobIsolations.isolationId))
+      .where(and(eq(jobIsolations.jobId, row.id), ne(isolations.state, "restored")))
+      .get();
+    if (existing) {
+      return {
+        ok: false,
+        subject,
+        refusal: { code: "already done", what: `Isolation ${existing.number} of this job` },
+      };
+    }
+    const job = jobSchema.parse({ ...JSON.parse(row.job), school: input.school, objective: input.objective });
+    const made = plan(plant.graph, job);
+    if (!made.ok) {
+      const [problem] = made.problems;
+      return { ok: false, subject, refusal: { code: "unknown", what: "place", name: problem?.tag ?? "" } };
+    }
+    const open = shortfallsNotAccepted(made.value, acceptedFor(tx, row.id));
+    if (open.length > 0) return { ok: false, subject, refusal: { code: "plan falls short", ways: open.map(wayOf) } };
+    const needed = liveJobs(tx).find(({ job: other }) =>
+      made.value.points.some((point) => other.mustPass.includes(point.device)),
+    );
+    if (needed) {
+      const device = made.value.points.find((point) => needed.job.mustPass.includes(point.device))!.device;
+      return { ok: false, subject, refusal: { code: "must stay passing", device, job: needed.number } };
+    }
+    const isolationId = randomUUID();
+    const number = nextNumber(tx, isolations, "S");
+    tx.insert(isolations)
+      .values({
+        id: isolationId,
+        number,
+        state: "isolating",
+        plan: JSON.stringify(made.value),
+        plantRevision: plant.revision,
+        ruleProfile: made.value.profile,
+        engineVersion: ENGINE_VERSION,
+        inputs: JSON.stringify(job),
+        approvedBy: person.id,
+        approvedAt: now_ms,
+      })
+      .run();
+    tx.insert(jobIsolations).values({ jobId: row.id, isolationId }).run();
+    stepsOf(made.value, plant.graph, job.faces).forEach((step, position) => {
+      tx.insert(stepsTable)
+        .values({ isolationId, stepId: step.id, position, step: JSON.stringify(step) })
+        .run();
+    });
+    const boxId = randomUUID();
+    const box = nextNumber(tx, lockBoxes, "B");
+    tx.insert(lockBoxes).values({ id: boxId, number: box, state: "open" }).run();
+    tx.insert(boxIsolations).values({ boxId, isolationId }).run();
+    return { ok: true, subject: number, answer: { isolation: number, box } };
+  },
+});
+
+/** Who may sign on: the next shift, somebody instead of another. Nobody is taken out while they are on. */
+export const changeCrew = defineAct({
+  type: "job.crew",
+  words: "change the crew of a job",
+  roles: ["coordinator", "issuer", "holder"],
+  pin: false,
+  input: z.object({
+    job: z.string(),
+    crew: z.array(z.string()).min(1, "name at least one person").max(200, "at most 200 people"),
+  }),
+  run: ({ tx }, input) => {
+    const subject = input.job;
+    const row = tx.select().from(jobs).where(eq(jobs.number, input.job)).get();
+    if (row === undefined) return { ok: false, subject, refusal: { code: "unknown", what: "job", name: subject } };
+    if (row.state !== "open") {
+      const refusal = { code: "wrong state", what: `Job ${subject}`, state: row.state, needs: "open" } as const;
+      return { ok: false, subject, refusal };
+    }
+    const crew = [...new Set(input.crew)];
+    const known = tx.select({ id: people.id }).from(people).where(inArray(people.id, crew)).all();
+    const strange = crew.find((id) => !known.some((one) => one.id === id));
+    if (strange !== undefined) {
+      return { ok: false, subject, refusal: { code: "unknown", what: "person", name: strange } };
+    }
+    const on = liveJobs(tx)
+      .filter(({ number }) => number === subject)
+      .flatMap(({ peopleIds }) => peopleIds);
+    const gone = on.filter((id) => !crew.includes(id) && id !== row.holderId);
+    if (gone.length > 0) {
+      return { ok: false, subject, refusal: { code: "people on", people: gone.map(namesOf(tx)) } };
+    }
+    tx.update(jobs)
+      .set({ crew: JSON.stringify(crew) })
+      .where(eq(jobs.id, row.id))
+      .run();
+    return { ok: true, subject, answer: { job: subject, crew: crew.length } };
+  },
+});
+
+export const closeJob = defineAct({
+  type: "job.close",
+  words: "close a job",
+  roles: ["coordinator"],
+  pin: true,
+  input: z.object({ job: z.string() }),
+  run: ({ tx }, input) => {
+    const row = tx.select().from(jobs).where(eq(jobs.number, input.job)).get();
+    if (row === undefined)
+      return { ok: false, subject: input.job, refusal: { code: "unknown", what: "job", name: input.job } };
+    const subject = row.number;
+    if (row.state !== "open")
+      return { ok: false, subject, refusal: { code: "already done", what: `Closing ${subject}` } };
+    const open = tx
+      .select({ number: permits.number, state: permits.state })
+      .from(permits)
+      .where(eq(permits.jobId, row.id))
+      .all()
+      .filter(({ state }) => state !== "closed" && state !== "cancelled");
+    if (open.length > 0) {
+      return { ok: false, subject, refusal: { code: "permits open", permits: open.map(({ number }) => number) } };
+    }
+    const standing = tx
+      .select({ number: isolations.number })
+      .from(jobIsolations)
+      .innerJoin(isolations, eq(isolations.id, jobIsolations.isolationId))
+      .where(and(eq(jobIsolations.jobId, row.id), ne(isolations.state, "restored")))
+      .all();
+    if (standing.length > 0) {
+      return {
+        ok: false,
+        subject,
+        refusal: { code: "isolations open", isolations: standing.map(({ number }) => number) },
+      };
+    }
+    const left = stillInPlace(tx, row.id);
+    if (left.length > 0) return { ok: false, subject, refusal: { code: "still in place", things: left } };
+    tx.update(jobs).set({ state: "closed" }).where(eq(jobs.id, row.id)).run();
+    return { ok: true, subject, answer: { job: subject } };
+  },
+});
+
+/** Locks, blinds and earths of a job's isolations that nobody took out. */
+function stillInPlace(tx: Tx, jobId: string): string[] {
+  const own = tx
+    .select({ id: jobIsolations.isolationId })
+    .from(jobIsolations)
+    .where(eq(jobIsolations.jobId, jobId))
+    .all()
+    .map(({ id }) => id);
+  const held = tx
+    .select({ tag: items.tag, lock: holds.lock })
+    .from(holds)
+    .innerJoin(items, eq(items.id, holds.itemId))
+    .where(and(inArray(holds.isolationId, own), isNull(holds.liftedAt)))
+    .all()
+    .map(({ tag, lock }) => `lock ${lock} on ${tag}`);
+  const earths = tx
+    .select({ number: earthsOn.number, place: earthsOn.place })
+    .from(earthsOn)
+    .where(and(inArray(earthsOn.isolationId, own), isNull(earthsOn.offAt)))
+    .all()
+    .map(({ number, place }) => `earth ${number} at ${place}`);
+  return [...held, ...earths];
+}
+
+/** Running numbers, one row of them for each kind of thing; nothing is ever removed, so counting is enough. */
+export function nextNumber(
+  tx: Tx,
+  table: typeof jobs | typeof isolations | typeof lockBoxes | typeof permits,
+  letter: string,
+): string {
+  const found = tx.select({ n: count() }).from(table).get();
+  return `${letter}-${String((found?.n ?? 0) + 1).padStart(4, "0")}`;
+}

@@ -1,0 +1,40 @@
+import { inArray, isNull, eq } from "drizzle-orm";
+import { database } from "../db/database";
+import { earthsOn, forcedRemovals, isolations, temporaryRestores } from "../db/schema";
+import type { ShiftSheet } from "../paper/shiftSheet";
+import { namesOf } from "../people/signIn";
+import { board } from "./board";
+
+/** Everything one shift tells the next. */
+export function shiftState(now_ms: number): ShiftSheet {
+  const db = database();
+  const nameOf = namesOf(db);
+  const lifted = db
+    .select({
+      number: temporaryRestores.number,
+      state: temporaryRestores.state,
+      lift: temporaryRestores.lift,
+      isolation: isolations.number,
+    })
+    .from(temporaryRestores)
+    .innerJoin(isolations, eq(isolations.id, temporaryRestores.isolationId))
+    .where(inArray(temporaryRestores.state, ["asked", "running"]))
+    .all()
+    .map(
+      ({ number, state, lift, isolation }) =>
+        `${number}: ${(JSON.parse(lift) as string[]).join(", ")} of isolation ${isolation} ${state === "running" ? "is lifted for a test" : "is asked to be lifted for a test"}.`,
+    );
+  const removals = db
+    .select()
+    .from(forcedRemovals)
+    .where(inArray(forcedRemovals.state, ["opened", "missing", "authorised", "cut"]))
+    .all()
+    .map(({ lock, ownerId, state }) => `Lock ${lock} of ${nameOf(ownerId)} was left on: ${state}.`);
+  const earths = db
+    .select({ isolation: isolations.number, number: earthsOn.number, place: earthsOn.place })
+    .from(earthsOn)
+    .innerJoin(isolations, eq(isolations.id, earthsOn.isolationId))
+    .where(isNull(earthsOn.offAt))
+    .all();
+  return { jobs: board(now_ms).open, lifted, removals, earths };
+}

@@ -1,0 +1,60 @@
+import { and, count, desc, eq, like, or } from "drizzle-orm";
+import { database } from "../db/database";
+import { ledger } from "../db/schema";
+import { ledgerHead } from "./append";
+import { namesOf } from "../people/signIn";
+import { CLOCK, isInstrument } from "../permit/settlePermits";
+
+export const LEDGER_PAGE = 50;
+
+/** The ledger, newest first, found by subject, act or text in its body. */
+export function ledgerPage(words: string, page: number) {
+  const db = database();
+  const pattern = `%${words.trim().replace(/[%_]/g, "")}%`;
+  const where =
+    words.trim() === ""
+      ? undefined
+      : and(or(like(ledger.subject, pattern), like(ledger.type, pattern), like(ledger.body, pattern)));
+  const nameOf = namesOf(db);
+  const rows = db
+    .select()
+    .from(ledger)
+    .where(where)
+    .orderBy(desc(ledger.seq))
+    .limit(LEDGER_PAGE)
+    .offset((page - 1) * LEDGER_PAGE)
+    .all()
+    .map((row) => {
+      const body = JSON.parse(row.body) as {
+        input: Record<string, unknown> | null;
+        answer: { sentence?: string; answer?: { did?: string } };
+      };
+      return {
+        seq: row.seq,
+        type: row.type,
+        outcome: row.outcome,
+        by: row.byPerson === CLOCK ? "the clock" : isInstrument(row.byPerson) ? row.byPerson : nameOf(row.byPerson),
+        subject: row.subject,
+        doneAt: row.doneAt,
+        hash: row.hash,
+        corrects: row.corrects,
+        sentence: body.answer.sentence ?? body.answer.answer?.did ?? null,
+        input: body.input,
+      };
+    });
+  const inError = new Set(
+    rows.length === 0
+      ? []
+      : db
+          .select({ corrects: ledger.corrects })
+          .from(ledger)
+          .where(and(eq(ledger.type, "ledger.entered-in-error"), eq(ledger.outcome, "done")))
+          .all()
+          .map((row) => row.corrects),
+  );
+  return {
+    rows: rows.map((row) => ({ ...row, inError: inError.has(row.seq) })),
+    found: db.select({ n: count() }).from(ledger).where(where).get()?.n ?? 0,
+    head: ledgerHead(db),
+  };
+}

@@ -1,0 +1,45 @@
+import { createHash } from "node:crypto";
+import { eq } from "drizzle-orm";
+import type { AirLimits } from "../../core/atmosphere/airLimits";
+import { againstSent, isSilent, sentSchema, type Sent } from "../../core/permit/air/instruments";
+import type { PostedDetector } from "../../core/permit/record/permitTypes";
+import type { Tx } from "../db/database";
+import { detectors } from "../db/schema";
+
+export type DetectorRow = typeof detectors.$inferSelect;
+
+export function tokenHash(token: string): string {
+  return createHash("sha256").update(token).digest("hex");
+}
+
+export function detectorByToken(tx: Tx, token: string): DetectorRow | null {
+  return (
+    tx
+      .select()
+      .from(detectors)
+      .where(eq(detectors.tokenHash, tokenHash(token)))
+      .get() ?? null
+  );
+}
+
+export function sentOf(row: Pick<DetectorRow, "lastReading">): Sent | null {
+  return row.lastReading === null ? null : sentSchema.parse(JSON.parse(row.lastReading));
+}
+
+/** The instruments posted at a permit, with what is against each. */
+export function detectorsAt(tx: Tx, permit: string, limits: AirLimits, now_ms: number): PostedDetector[] {
+  return tx
+    .select()
+    .from(detectors)
+    .where(eq(detectors.permit, permit))
+    .all()
+    .map((row) => {
+      const sent = sentOf(row);
+      return {
+        id: row.id,
+        place: row.place,
+        against: sent === null ? [] : againstSent(sent, limits),
+        silent: isSilent({ posted_ms: row.postedAt ?? 0, last_ms: row.lastAt }, now_ms),
+      };
+    });
+}

@@ -1,0 +1,158 @@
+import { randomUUID } from "node:crypto";
+import { and, eq, ne } from "drizzle-orm";
+import { z } from "zod";
+import { jobSchema } from "../../core/request/jobFile";
+import { detailsSchema } from "../../core/permit/kinds/details";
+import { kindRule } from "../../core/permit/kinds/kinds";
+import { ENGINE_VERSION } from "../../core/version";
+import { isolations, jobIsolations, jobs, people, permitIsolations, permits } from "../db/schema";
+import { toPerson } from "../people/signIn";
+import { loadPermit } from "./permitStore";
+import { currentPlant } from "../plant/plantStore";
+import type { Tx } from "../db/database";
+import { defineAct, type ActContext, type ActOutcome } from "../act/act";
+import { line, nextNumber, time_ms } from "../job/jobActs";
+
+const HOUR_MS = 3_600_000;
+
+/** A permit is never longer than its kind allows; said at once, and again when it is issued. */
+const times = {
+  validFrom_ms: time_ms("The start"),
+  validTo_ms: time_ms("The end"),
+};
+const ends = <T extends { validFrom_ms: number; validTo_ms: number }>(permit: T) =>
+  permit.validTo_ms > permit.validFrom_ms;
+const ENDS = { path: ["validTo_ms"], error: "it must end after it begins" };
+
+export const draftPermit = defineAct({
+  type: "permit.draft",
+  words: "write a permit",
+  roles: ["coordinator", "issuer", "holder"],
+  pin: false,
+  input: z
+    .object({
+      job: z.string(),
+      words: line("What may be done", 2000),
+      hazards: line("The hazards", 2000),
+      precautions: line("The precautions", 2000),
+      ...times,
+      /** Who leads this crew; the job's holder when nobody else is named. */
+      holder: z.string().optional(),
+      details: detailsSchema.default({ kind: "general" }),
+    })
+    .refine(ends, ENDS),
+  run: (context, input) => write(context, { ...input, previous: null }),
+});
+
+/** The next day's permit: the same work under a new number, linked to the last. */
+export const nextDayPermit = defineAct({
+  type: "permit.next-day",
+  words: "write the next day's permit",
+  roles: ["coordinator", "issuer", "holder"],
+  pin: false,
+  input: z.object({ permit: z.string(), ...times }).refine(ends, ENDS),
+  run: (context, { permit, validFrom_ms, validTo_ms }) => {
+    const before = loadPermit(context.tx, permit);
+    if (before === null) {
+      return { ok: false, subject: permit, refusal: { code: "unknown", what: "permit", name: permit } };
+    }
+    if (["draft", "checked", "cancelled"].includes(before.life.state)) {
+      const refusal = {
+        code: "wrong state",
+        what: `Permit ${permit}`,
+        state: before.life.state,
+        needs: "authorised or later",
+      } as const;
+      return { ok: false, subject: permit, refusal };
+    }
+    const job = context.tx.select().from(jobs).where(eq(jobs.id, before.row.jobId)).get()!;
+    const { words, hazards, precautions } = before.row;
+    return write(context, {
+      job: job.number,
+      words,
+      hazards,
+      precautions,
+      validFrom_ms,
+      validTo_ms,
+      holder: before.life.holder,
+      details: before.life.details,
+      previous: permit,
+    });
+  },
+});
+
+type Draft = Readonly<{
+  job: string;
+  words: string;
+  hazards: string;
+  precautions: string;
+  validFrom_ms: number;
+  validTo_ms: number;
+  holder?: string;
+  details: z.output<typeof detailsSchema>;
+  previous: string | null;
+}>;
+
+function write({ tx, person, now_ms }: ActContext, input: Draft): ActOutcome {
+  const job = tx.select().from(jobs).where(eq(jobs.number, input.job)).get();
+  if (job === undefined) {
+    return { ok: false, subject: input.job, refusal: { code: "unknown", what: "job", name: input.job } };
+  }
+  const subject = job.number;
+  const rule = kindRule(input.details.kind);
+  if (input.validTo_ms - input.validFrom_ms > rule.longest_h * HOUR_MS) {
+    const reason = `it is longer than ${rule.longest_h} hours, so write one for each day or shift, linked to the last`;
+    return { ok: false, subject, refusal: { code: "validity", reason } };
+  }
+  const standing = standingOf(tx, job.id);
+  const [first] = standing;
+  if (rule.isolation && first === undefined) return { ok: false, subject, refusal: { code: "no isolation" } };
+  const plant = currentPlant(tx);
+  if (plant === null) return { ok: false, subject, refusal: { code: "no isolation" } };
+  const holder = input.holder || job.holderId;
+  const lead = tx.select().from(people).where(eq(people.id, holder)).get();
+  if (lead === undefined) {
+    return { ok: false, subject, refusal: { code: "unknown", what: "person", name: holder } };
+  }
+  if (!toPerson(lead).roles.includes("holder")) {
+    return { ok: false, subject, refusal: { code: "not a lead", who: lead.name } };
+  }
+  const id = randomUUID();
+  const number = nextNumber(tx, permits, "P");
+  tx.insert(permits)
+    .values({
+      id,
+      number,
+      kind: input.details.kind,
+      details: JSON.stringify(input.details),
+      previous: input.previous,
+      jobId: job.id,
+      state: "draft",
+      words: input.words,
+      hazards: input.hazards,
+      precautions: input.precautions,
+      holderId: holder,
+      validFrom: input.validFrom_ms,
+      validTo: input.validTo_ms,
+      plantRevision: first?.plantRevision ?? plant.revision,
+      ruleProfile: first?.ruleProfile ?? jobSchema.parse(JSON.parse(job.job)).profile,
+      engineVersion: ENGINE_VERSION,
+      draftedBy: person.id,
+      draftedAt: now_ms,
+    })
+    .run();
+  // A bypass stands on no isolation, and holds none up.
+  for (const isolation of rule.isolation ? standing : []) {
+    tx.insert(permitIsolations).values({ permitId: id, isolationId: isolation.id }).run();
+  }
+  return { ok: true, subject: number, answer: { permit: number } };
+}
+
+function standingOf(tx: Tx, jobId: string) {
+  return tx
+    .select({ id: isolations.id, plantRevision: isolations.plantRevision, ruleProfile: isolations.ruleProfile })
+    .from(jobIsolations)
+    .innerJoin(isolations, eq(isolations.id, jobIsolations.isolationId))
+    .where(and(eq(jobIsolations.jobId, jobId), ne(isolations.state, "restored")))
+    .all();
+}

@@ -1,0 +1,55 @@
+import { eq } from "drizzle-orm";
+import { isSilent, sentSchema } from "../../core/permit/air/instruments";
+import { actTime_ms } from "../runtime/clock";
+import { database, type Db } from "../db/database";
+import { detectors } from "../db/schema";
+import { announce } from "../runtime/events";
+import { headFilePath, writeHeadFile } from "../ledger/append";
+import { detectorByToken, sentOf } from "./detectorStore";
+import { instrumentName, settlePermit } from "./settlePermits";
+
+export type Received =
+  Readonly<{ ok: true; stopped: string | null }> | Readonly<{ ok: false; status: 400 | 401; sentence: string }>;
+
+/**
+ * Takes one message of an instrument. If what it says is against the permit where it is posted, that permit stops in the
+ * same transaction: nobody has to look at a screen for it.
+ */
+export function receive(
+  token: string,
+  body: unknown,
+  clock_ms: number,
+  db: Db = database(),
+  headFile = headFilePath(),
+): Received {
+  const row = detectorByToken(db, token);
+  if (row === null) return { ok: false, status: 401, sentence: "No instrument has this token." };
+  const sent = sentSchema.safeParse(body);
+  if (!sent.success) {
+    const issue = sent.error.issues[0];
+    return {
+      ok: false,
+      status: 400,
+      sentence: `${issue?.path.join(".") ?? ""}: ${issue?.message ?? "not understood"}`,
+    };
+  }
+  const before = sentOf(row);
+  const cameBack = isSilent({ posted_ms: 0, last_ms: row.lastAt }, clock_ms);
+  // Late or twice; after a silence its counter may have begun anew.
+  if (before !== null && sent.data.sequence <= before.sequence && !cameBack) return { ok: true, stopped: null };
+  const head = db.transaction(
+    (tx) => {
+      const now_ms = actTime_ms(tx, clock_ms);
+      tx.update(detectors)
+        .set({ lastAt: now_ms, lastReading: JSON.stringify(sent.data) })
+        .where(eq(detectors.id, row.id))
+        .run();
+      return row.permit === null ? null : settlePermit(tx, row.permit, now_ms, instrumentName(row.id));
+    },
+    { behavior: "immediate" },
+  );
+  if (head !== null) writeHeadFile(head, headFile);
+  const subject = row.permit ?? row.id;
+  announce({ kind: "instrument", subject, about: [subject], alarm: head !== null });
+  return { ok: true, stopped: head === null ? null : row.permit };
+}

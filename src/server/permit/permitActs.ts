@@ -1,0 +1,139 @@
+import { z } from "zod";
+import type { PersonId } from "../../core/people/roles";
+import { LIFE } from "../../core/permit/life/lifeTable";
+import type { PermitAct } from "../../core/permit/record/permitTypes";
+import { changePermit } from "./changePermit";
+import { defineAct } from "../act/act";
+import { line } from "../job/jobActs";
+
+const words = line("What you found", 500);
+
+type Plain = Extract<
+  PermitAct,
+  { type: "check" | "authorise" | "accept" | "sign off" | "hand back" | "end watch" | "close" | "cancel" }
+>;
+
+/** An act on a permit's life that a person signs with nothing more than their PIN. Who may is the table's to say. */
+function signed(name: string, type: Plain["type"]) {
+  return defineAct({
+    type: name,
+    words: LIFE[type].words,
+    roles: [],
+    pin: true,
+    input: z.object({ permit: z.string() }),
+    run: (context, input) => changePermit(context, input.permit, { type }),
+  });
+}
+
+/** The same, with words. */
+function told(name: string, type: "approve" | "revalidate" | "resume" | "inspect") {
+  return defineAct({
+    type: name,
+    words: LIFE[type].words,
+    roles: [],
+    pin: true,
+    input: z.object({ permit: z.string(), words }),
+    run: (context, input) => changePermit(context, input.permit, { type, words: input.words }),
+  });
+}
+
+export const checkPermit = signed("permit.check", "check");
+export const authorisePermit = signed("permit.authorise", "authorise");
+export const approvePermit = told("permit.approve", "approve");
+export const acceptPermit = signed("permit.accept", "accept");
+export const signOff = signed("permit.sign-off", "sign off");
+export const handBackPermit = signed("permit.hand-back", "hand back");
+export const endWatch = signed("permit.end-watch", "end watch");
+export const inspectPermit = told("permit.inspect", "inspect");
+export const closePermit = signed("permit.close", "close");
+export const cancelPermit = signed("permit.cancel", "cancel");
+export const resumePermit = told("permit.resume", "resume");
+export const revalidatePermit = told("permit.revalidate", "revalidate");
+
+export const issuePermit = defineAct({
+  type: "permit.issue",
+  words: "issue a permit",
+  roles: ["issuer"],
+  pin: true,
+  input: z.object({
+    permit: z.string(),
+    /** Where the copies hang. */
+    copies: z.array(line("Where a copy hangs", 120)).max(9, "at most 9 copies").default([]),
+  }),
+  run: (context, { permit, copies }) => changePermit(context, permit, { type: "issue", copies }),
+});
+
+const pointLocks = z.record(z.string().max(80), z.string().max(60, "at most 60 characters")).optional();
+
+export const signOn = defineAct({
+  type: "permit.sign-on",
+  words: "sign on to a permit",
+  roles: [],
+  pin: true,
+  input: z.object({
+    permit: z.string(),
+    lock: z.string("the lock number is missing").max(60, "at most 60 characters").default(""),
+    points: pointLocks,
+    answer: z.string("say where you will work").min(1, "say where you will work").max(120),
+    briefed: z.literal(true, "read the briefing, then tick that you did"),
+  }),
+  run: (context, { permit, lock, points, answer }) =>
+    changePermit(context, permit, { type: "sign on", lock, points, answer }),
+});
+
+/** Everybody who comes and everybody who goes signs, at one device at the box; all of it is done, or nothing. */
+export const handOver = defineAct({
+  type: "permit.hand-over",
+  words: "hand over at shift change",
+  roles: ["coordinator", "issuer", "holder"],
+  pin: false,
+  input: z.object({
+    permit: z.string(),
+    pairs: z
+      .array(
+        z.object({
+          from: z.string("choose who goes").min(1, "choose who goes"),
+          to: z.string("choose who comes").min(1, "choose who comes"),
+          lock: z.string("the lock number is missing").max(60, "at most 60 characters").default(""),
+          points: pointLocks,
+          fromPin: z.string("their PIN is missing").max(20),
+          toPin: z.string("their PIN is missing").max(20),
+        }),
+      )
+      .min(1, "name who comes on for whom")
+      .max(60, "at most 60 at once"),
+  }),
+  forLedger: (input) => ({
+    ...input,
+    pairs: input.pairs.map(({ fromPin: _, toPin: __, ...pair }) => pair),
+  }),
+  signers: (input) =>
+    input.pairs.flatMap(({ from, to, fromPin, toPin }, i) => [
+      { person: to, pin: toPin, field: `pairs.${i}.toPin` },
+      { person: from, pin: fromPin, field: `pairs.${i}.fromPin` },
+    ]),
+  run: (context, input) =>
+    changePermit(context, input.permit, {
+      type: "hand over",
+      pairs: input.pairs.map(({ from, to, lock, points }) => ({
+        from: from as PersonId,
+        to: to as PersonId,
+        lock,
+        points,
+      })),
+    }),
+});
+
+/** Anybody stops the work, at once and without a PIN: nobody looks for a number while something goes wrong. */
+export const stopWork = defineAct({
+  type: "permit.stop",
+  words: "stop the work",
+  roles: [],
+  pin: false,
+  input: z.object({
+    permit: z.string(),
+    cause: z.enum(["stop-work", "area alarm", "weather", "clash", "gas"]).default("stop-work"),
+    reason: line("Why the work stops", 500),
+  }),
+  run: (context, { permit, cause, reason }) => changePermit(context, permit, { type: "stop", cause, reason }),
+});

@@ -1,0 +1,176 @@
+import { asc, eq, isNull } from "drizzle-orm";
+import { readByName } from "../../core/atmosphere/substances";
+import { gearFault } from "../../core/gear/gear";
+import { airState, purgeState, sampleAt } from "../../core/permit/air/airTests";
+import { afterWatchOf } from "../../core/permit/afterwatch/afterWatchOf";
+import { approvalReasons, revalidationDue } from "../../core/permit/requirements/every";
+import { purgeNeed_s } from "../../core/permit/requirements/entry";
+import { retest_min, watchersNeeded } from "../../core/permit/requirements/hotWork";
+import { decisionOn } from "../../core/permit/requirements/clashDecisions";
+import { dueUnder } from "../../core/permit/life/due";
+import { inside, staysOf, talkDue_ms } from "../../core/permit/people/entries";
+import { kindRule } from "../../core/permit/kinds/kinds";
+import { logWords } from "../../core/permit/record/logWords";
+import { mayAct } from "../../core/permit/life/permitLife";
+import { copiesOf, lastOf, putInOf, signedBy } from "../../core/permit/record/permitLog";
+import type { PermitAct } from "../../core/permit/record/permitTypes";
+import { onPost, watchesOf } from "../../core/permit/people/posts";
+import { asksOf } from "../../core/permit/requirements/requirements";
+import { database } from "../db/database";
+import { detectors, items, jobs, permits } from "../db/schema";
+import { namesOf, type Person } from "../people/signIn";
+import { siteTime } from "../runtime/siteTime";
+import { sentOf } from "./detectorStore";
+import { gasInstruments } from "../gear/gearStore";
+import { othersOf, permitNow } from "./permitFacts";
+import { jobView } from "../job/jobView";
+
+export type PermitView = NonNullable<ReturnType<typeof permitView>>;
+
+/** One permit with its job and its people, as it stands at this moment; null when there is no such permit. */
+export function permitView(number: string, now_ms: number) {
+  const db = database();
+  const others = othersOf(db);
+  const permit = permitNow(db, number, now_ms, others);
+  if (permit === null) return null;
+  const { row, facts, now: life } = permit;
+  const job = db.select({ number: jobs.number }).from(jobs).where(eq(jobs.id, row.jobId)).get();
+  const view = job ? jobView(job.number, now_ms) : null;
+  if (view === null) return null;
+  const nameOf = namesOf(db);
+  const context = { permit: life, facts, now_ms };
+  const { details, log } = life;
+  const rule = kindRule(details.kind);
+  const isEntry = rule.entryLog;
+  const every_min = isEntry ? facts.profile.airRetest_min : retest_min(context);
+  const named = <T extends Readonly<{ person: string }>>(one: T) => ({ ...one, name: nameOf(one.person) });
+  const next = db.select({ number: permits.number }).from(permits).where(eq(permits.previous, number)).all();
+  return {
+    life,
+    nameOf: (id: string | null) => (id === null ? "the clock" : nameOf(id)),
+    number: life.number,
+    kind: details.kind,
+    kindWords: rule.words,
+    details,
+    state: life.state,
+    runOut: life.state === "run out",
+    previous: row.previous,
+    next: next.map((one) => one.number),
+    words: row.words,
+    hazards: row.hazards,
+    precautions: row.precautions,
+    validFrom_ms: life.validFrom_ms,
+    validTo_ms: life.validTo_ms,
+    holder: nameOf(life.holder),
+    holderId: life.holder as string,
+    issuer: life.issuer ? nameOf(life.issuer) : null,
+    closedBy: life.closedBy ? nameOf(life.closedBy) : null,
+    plantRevision: row.plantRevision,
+    ruleProfile: row.ruleProfile,
+    engineVersion: row.engineVersion,
+    signOns: life.signOns.map((signOn) => ({
+      ...signOn,
+      name: nameOf(signOn.person),
+      personId: signOn.person as string,
+    })),
+    pointsToLock: facts.pointsToLock,
+    places: facts.places,
+    decoys: decoysFor(facts.places),
+    stale: facts.stale,
+    asks: asksOf(context),
+    approval: approvalReasons(context),
+    isApproved: signedBy(log, "approve") !== undefined,
+    isInspected: signedBy(log, "inspect") !== undefined,
+    stop: life.state === "suspended" ? (lastOf(log, "stopped", "break begun") ?? null) : null,
+    clashes: facts.clashes.map((clash) => ({
+      ...clash,
+      decided: decisionOn(clash, [...log, ...facts.decidedElsewhere]) ?? null,
+    })),
+    zone: facts.zone,
+    air: rule.air
+      ? {
+          state: airState(facts, log, { every_min, now_ms, entry: isEntry }),
+          samples: facts.testPoints.flatMap((point) => {
+            const sample = sampleAt(log, point);
+            return sample === null ? [] : [{ point, ...sample }];
+          }),
+          gases: "gases" in details ? readByName(details.gases) : [],
+          limits: facts.airLimits,
+          instruments: gasInstruments(db).map((one) => ({
+            number: one.number,
+            fault: gearFault(one, { ...one, at_ms: now_ms, job: view.number, toRead: true })?.code ?? null,
+          })),
+          every_min,
+        }
+      : null,
+    purge: details.kind === "confined space entry" ? { need_s: purgeNeed_s(details), ...purgeState(log) } : null,
+    post: rule.post,
+    posted: onPost(log).map(named),
+    watches: watchesOf(log).map(named),
+    watchersNeeded: details.kind === "hot work" ? watchersNeeded(details) : 1,
+    entry: isEntry
+      ? {
+          inside: inside(log).map(named),
+          stays: staysOf(log).map(named),
+          most: details.kind === "confined space entry" ? details.most : 0,
+          talkDue_ms: details.kind === "confined space entry" ? talkDue_ms(log, details.talk_min) : null,
+        }
+      : null,
+    afterWatch: afterWatchOf(life, facts, now_ms),
+    copies: copiesOf(log),
+    putIn: putInOf(log),
+    detectors: facts.detectors.map((detector) => ({
+      ...detector,
+      sent: sentOf(db.select().from(detectors).where(eq(detectors.id, detector.id)).get()!),
+    })),
+    freeDetectors: rule.air || details.kind === "pressure test" ? freeDetectors() : [],
+    due: dueUnder(context),
+    revalidation: revalidationDue(context),
+    story: log.map((entry) => ({
+      at_ms: entry.at_ms,
+      by: entry.by === null ? "" : nameOf(entry.by),
+      type: entry.type,
+      words: logWords(entry, nameOf, siteTime),
+    })),
+    inPlace: others()
+      .filter((one) => one.isOpen && one.number !== number)
+      .flatMap((one) => one.permit.faces.filter((face) => face.known).map((face) => ({ permit: one.number, ...face }))),
+    job: view,
+  };
+}
+
+/** May this person do this act now, by the table? What else is asked, the server says when they do it. */
+export function mayDo(permit: PermitView, person: Person, type: PermitAct["type"]): boolean {
+  const command = { type, by: person.id, roles: person.roles };
+  return mayAct(permit.life, command, { nameOf: (id) => id, timeOf: siteTime }) === null;
+}
+
+/** Places that look like the job's: who knows where they work picks theirs out of them. Always the same for one job. */
+function decoysFor(places: readonly string[]): string[] {
+  const letters = places[0]?.replace(/[^A-Z].*$/, "") ?? "";
+  const all = database()
+    .select({ tag: items.tag })
+    .from(items)
+    .where(eq(items.present, true))
+    .orderBy(asc(items.tag))
+    .all();
+  const others = all
+    .map(({ tag }) => tag)
+    .filter((tag) => !places.some((place) => place === tag || place.startsWith(`${tag}.`)));
+  const alike = others.filter((tag) => tag.startsWith(`${letters}-`));
+  const from = alike.length >= DECOYS ? alike : others;
+  const step = Math.max(1, Math.floor(from.length / DECOYS));
+  return Array.from({ length: Math.min(DECOYS, from.length) }, (_, i) => from[i * step]!);
+}
+const DECOYS = 4;
+
+/** Detectors in the store. */
+function freeDetectors(): string[] {
+  return database()
+    .select({ id: detectors.id })
+    .from(detectors)
+    .where(isNull(detectors.permit))
+    .orderBy(asc(detectors.id))
+    .all()
+    .map(({ id }) => id);
+}

@@ -1,0 +1,65 @@
+import { randomUUID } from "node:crypto";
+import { lastOf } from "../../core/permit/record/permitLog";
+import { database, type Db, type Tx } from "../db/database";
+import { appendToLedger, headFilePath, writeHeadFile, type LedgerHead } from "../ledger/append";
+import { actTime_ms } from "../runtime/clock";
+import { announce } from "../runtime/events";
+import { aboutOf } from "../ledger/aboutOf";
+import { permitNow, permitsNow, runningPermits, type PermitNow } from "./permitFacts";
+import { savePermit } from "./permitStore";
+
+/** Who the ledger names where nobody acted: time went by, or the facts changed. */
+export const CLOCK = "clock";
+
+/** And where an instrument did. */
+export const instrumentName = (id: string) => `instrument ${id}`;
+export const isInstrument = (by: string) => by.startsWith("instrument ");
+
+/**
+ * Writes down what the clock or changed facts have done to a permit: it ran out, or it stopped. Null where nothing did.
+ * Runs inside the transaction of whoever asks, before their own act.
+ */
+export function settlePermit(tx: Tx, number: string, now_ms: number, by = CLOCK): LedgerHead | null {
+  const permit = moveByClock(tx, number, now_ms);
+  if (permit === null) return null;
+  const ranOut = permit.now.state === "run out";
+  const stop = lastOf(permit.now.log, "stopped");
+  const sentence = ranOut
+    ? `Permit ${number} ran out. Everybody stops, makes safe and signs off.`
+    : `Permit ${number} is stopped: ${stop?.reason}.`;
+  return appendToLedger(tx, {
+    actId: randomUUID(),
+    type: ranOut ? "permit.ran-out" : "permit.stopped-by-itself",
+    outcome: "done",
+    by,
+    subject: number,
+    // When it was so, and when it was noticed: a server that slept says both.
+    doneAt_ms: ranOut ? permit.now.validTo_ms : now_ms,
+    recordedAt_ms: now_ms,
+    transcribedBy: null,
+    corrects: null,
+    input: { permit: number, cause: ranOut ? "its time ended" : stop?.cause },
+    answer: { ok: true, answer: { permit: number, state: permit.now.state, did: sentence } },
+  });
+}
+
+/** Only the state, without the line in the ledger; null where nothing moved. */
+export function moveByClock(tx: Tx, number: string, now_ms: number): PermitNow | null {
+  const permit = permitNow(tx, number, now_ms);
+  if (permit === null || permit.now === permit.life) return null;
+  savePermit(tx, permit, permit.now);
+  return permit;
+}
+
+/** Settles every permit that the clock may move, each in a transaction of its own. The numbers of those that moved. */
+export function settleAll(clock_ms: number, db: Db = database(), headFile = headFilePath()): string[] {
+  // Looked at together first: most of the time nothing has moved, and nothing is written.
+  const moved = permitsNow(db, runningPermits(db), clock_ms).filter(({ now, life }) => now !== life);
+  return moved.flatMap(({ life: { number } }) => {
+    const head = db.transaction((tx) => settlePermit(tx, number, actTime_ms(tx, clock_ms)), { behavior: "immediate" });
+    if (head === null) return [];
+    writeHeadFile(head, headFile);
+    announce({ kind: "permit", subject: number, about: aboutOf(db, number), alarm: true });
+    return [number];
+  });
+}

@@ -1,0 +1,117 @@
+import { and, asc, count, desc, eq, like, or } from "drizzle-orm";
+import type { Area, Item } from "../../core/plant/plant";
+import { spotOf } from "../../core/schedule/timelineModel";
+import { database } from "../db/database";
+import { holds, isolations, items, people, plantRevisions } from "../db/schema";
+import { liveJobs } from "../isolation/liveJobs";
+import { currentPlant } from "./plantStore";
+import { isNull } from "drizzle-orm";
+
+export const PAGE_SIZE = 60;
+
+export type RegisterRow = Readonly<{ tag: string; name: string; kind: string; area: string; part: string }>;
+
+/** The register, searched by tag, name, kind or area. Percent signs and underscores are taken as themselves. */
+export function searchRegister(words: string, page: number): { rows: RegisterRow[]; found: number } {
+  const db = database();
+  const pattern = `%${words.trim().replace(/[%_]/g, "")}%`;
+  const match = or(
+    like(items.tag, pattern),
+    like(items.name, pattern),
+    like(items.kind, pattern),
+    like(items.area, pattern),
+  );
+  const where = and(eq(items.present, true), words.trim() === "" ? undefined : match);
+  const rows = db
+    .select({ tag: items.tag, name: items.name, kind: items.kind, area: items.area, part: items.part })
+    .from(items)
+    .where(where)
+    .orderBy(asc(items.tag))
+    .limit(PAGE_SIZE)
+    .offset((page - 1) * PAGE_SIZE)
+    .all();
+  return { rows, found: db.select({ n: count() }).from(items).where(where).get()?.n ?? 0 };
+}
+
+/** One item's sheet: what the register says, what it is linked to, and who holds it now. */
+export function itemSheet(tag: string) {
+  const db = database();
+  const row = db.select().from(items).where(eq(items.tag, tag)).get();
+  const plant = currentPlant(db);
+  if (row === undefined || plant === null) return null;
+  const item = JSON.parse(row.item) as Item;
+  const own = (place: string) => place === tag || item.parts.some((part) => place === `${tag}.${part}`);
+  const links = plant.plant.links.filter((link) => own(link.from) || own(link.to));
+  const heldBy = db
+    .select({ isolation: isolations.number, lock: holds.lock, by: people.name, at: holds.lockedAt })
+    .from(holds)
+    .innerJoin(isolations, eq(isolations.id, holds.isolationId))
+    .innerJoin(people, eq(people.id, holds.lockedBy))
+    .where(and(eq(holds.itemId, row.id), isNull(holds.liftedAt)))
+    .all();
+  return { id: row.id, present: row.present, revision: row.revision, item, links, heldBy };
+}
+
+export function allPlaces(): string[] {
+  const plant = currentPlant(database());
+  return plant ? [...new Set([...plant.plant.items.map((item) => item.tag), ...plant.graph.places.names])].sort() : [];
+}
+
+export function revisions() {
+  return database()
+    .select({
+      revision: plantRevisions.revision,
+      at: plantRevisions.importedAt,
+      by: people.name,
+      files: plantRevisions.fileNames,
+      items: plantRevisions.itemCount,
+      links: plantRevisions.linkCount,
+    })
+    .from(plantRevisions)
+    .innerJoin(people, eq(people.id, plantRevisions.importedBy))
+    .orderBy(desc(plantRevisions.revision))
+    .limit(10)
+    .all();
+}
+
+/** Where a tag stands on the site plan; the middle of the site where the tag is not known or says nothing. */
+export function spotOfTag(tag: string): { x_m: number; y_m: number; tag: string } | null {
+  const plant = currentPlant(database());
+  if (plant === null || plant.plant.areas.length === 0) return null;
+  const spot = tag === "" ? null : spotOf(plant.graph, tag);
+  if (spot) return { x_m: spot.x_m, y_m: spot.y_m, tag };
+  const middle = (from: (area: Area) => number, size: (area: Area) => number) =>
+    (Math.min(...plant.plant.areas.map(from)) + Math.max(...plant.plant.areas.map((area) => from(area) + size(area)))) /
+    2;
+  return {
+    x_m: middle(
+      (area) => area.x_m,
+      (area) => area.width_m,
+    ),
+    y_m: middle(
+      (area) => area.y_m,
+      (area) => area.depth_m,
+    ),
+    tag: "middle of the site",
+  };
+}
+
+/** The areas of today's register with how much stands in each, and the jobs whose points are locked there. */
+export function siteBlocks() {
+  const db = database();
+  const plant = currentPlant(db);
+  if (plant === null) return [];
+  const live = liveJobs(db).filter(({ holds }) => holds.length > 0);
+  const areaOf = (tag: string) => plant.plant.items[plant.graph.itemByTag.get(tag) ?? -1]?.area;
+  return plant.plant.areas.map((area) => ({
+    ...area,
+    items: plant.plant.items.filter((item) => item.area === area.name).length,
+    jobs: [
+      ...new Set(
+        live
+          .filter(({ job }) => job.faces.some((face) => areaOf(face.place.split(".")[0]!) === area.name))
+          .map(({ number }) => number),
+      ),
+    ],
+  }));
+}

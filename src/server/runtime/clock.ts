@@ -1,0 +1,27 @@
+import type { Tx } from "../db/database";
+import { desc } from "drizzle-orm";
+import { ledger } from "../db/schema";
+
+/** Moved by browser tests only, and only where the environment says so. */
+const moved = globalThis as { heavyLanternClockOffset_ms?: number };
+
+export function isTestClock(): boolean {
+  return process.env.LANTERN_TEST_CLOCK === "1";
+}
+
+/** The server's clock, in ms UTC. Every request and every timer asks here; sessions keep to the machine's own. */
+export function now_ms(): number {
+  return Date.now() + (isTestClock() ? (moved.heavyLanternClockOffset_ms ?? 0) : 0);
+}
+
+/** Sets the clock of a test on or back. */
+export function moveClock(offset_ms: number): void {
+  if (!isTestClock()) throw new Error("the clock is not moved outside tests");
+  moved.heavyLanternClockOffset_ms = offset_ms;
+}
+
+/** The time of an act, in ms UTC. It never runs below the ledger's last, so a clock set back cannot reorder acts. */
+export function actTime_ms(tx: Tx, clock_ms: number): number {
+  const last = tx.select({ at: ledger.recordedAt }).from(ledger).orderBy(desc(ledger.seq)).limit(1).get();
+  return Math.max(clock_ms, last?.at ?? 0);
+}
