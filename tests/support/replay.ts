@@ -3,7 +3,8 @@ import { ACTS } from "../../src/server/acts/acts";
 import type { Db } from "../../src/server/db/database";
 import { ledger, people } from "../../src/server/db/schema";
 import { appendToLedger, type LedgerEntry } from "../../src/server/ledger/append";
-import { CLOCK, moveByClock } from "../../src/server/permit/settlePermits";
+import { moveByClock } from "../../src/server/permit/settlePermits";
+import { CLOCK } from "../../src/server/ledger/nobody";
 import { toPerson } from "../../src/server/people/signIn";
 
 /** Tables that acts write; people are not made by acts, and sessions are no fact of the plant. */

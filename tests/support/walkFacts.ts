@@ -1,4 +1,4 @@
-import type { IsolationFacts } from "../../src/core/isolation/isolationLife";
+import type { IsolationFacts } from "../../src/core/isolation/isolation";
 
 /** A quiet site: nobody on, every instrument in the register and in date, no lock known yet. */
 export function walkFacts(rest: Partial<IsolationFacts> = {}): IsolationFacts {

@@ -10,7 +10,7 @@ import {
   type IsolationLife,
   type StepCommand,
   type WalkStep,
-} from "./isolationLife";
+} from "./isolation";
 import { asksOf } from "./stepAsks";
 import { judgeReport } from "./stepEvidence";
 

@@ -1,15 +1,14 @@
 import fc from "fast-check";
 import { propertyRuns } from "../../../tests/support/runs";
 import type { PersonId } from "../people/roles";
+import { checkIsolation, decideIsolation } from "./isolationLife";
 import {
-  checkIsolation,
-  decideIsolation,
   type IsolationCommand,
   type IsolationFacts,
   type StepCommand,
   type IsolationLife,
   type WalkStep,
-} from "./isolationLife";
+} from "./isolation";
 import type { Gear } from "../gear/gear";
 import { lockedPoints } from "./lockedPoints";
 

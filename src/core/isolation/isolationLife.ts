@@ -1,11 +1,20 @@
-import type { Competence, PersonId } from "../people/roles";
 import { stepLabel, type PlannedStep } from "../procedure/steps";
 import { testSteps } from "../procedure/testSteps";
-import { mergeSteps } from "./mergeSteps";
 import { accept, refuse, type Result } from "../refusal/result";
 import { doStep, proveAgain } from "./doStep";
+import {
+  open,
+  phaseState,
+  wrongState,
+  type Done,
+  type IsolationCommand,
+  type IsolationFacts,
+  type IsolationLife,
+  type Stuck,
+  type WalkStep,
+} from "./isolation";
 import { lockedPoints } from "./lockedPoints";
-import type { Evidence, EvidenceFacts, StepReport } from "./stepEvidence";
+import { mergeSteps } from "./mergeSteps";
 
 /**
  * The life of an isolation.
@@ -23,60 +32,9 @@ import type { Evidence, EvidenceFacts, StepReport } from "./stepEvidence";
  *   4. A lock step that is done names its lock, and no two points that are locked now share one.
  *   5. A step that is stuck is not done, and nothing is proven while one is.
  *   6. Every point that is locked has one step that unlocks it and is still open.
+ *
+ * This is the only way an isolation changes.
  */
-export type IsolationLife = Readonly<{
-  number: string;
-  state: "isolating" | "proven" | "testing" | "restoring" | "restored";
-  steps: readonly WalkStep[];
-}>;
-
-export type WalkStep = PlannedStep & Readonly<{ done: Done | null; stuck: Stuck | null }>;
-
-export type Done = Readonly<{
-  by: PersonId;
-  at_ms: number;
-  lock: string | null;
-  reading: number | null;
-  /** Restore steps of points that never were locked are passed over, not done. */
-  skipped: boolean;
-  evidence: Evidence | null;
-}>;
-
-export const STUCK_WHYS = ["broken", "missing", "other plate", "locked by others", "cannot be reached"] as const;
-/** A step that cannot be done as planned: the engine plans again, and nobody skips it. */
-export type Stuck = Readonly<{ why: (typeof STUCK_WHYS)[number]; words: string; by: PersonId; at_ms: number }>;
-
-type By = Readonly<{ by: PersonId; at_ms: number }>;
-export type StepCommand = By &
-  StepReport &
-  Readonly<{ type: "do step" | "prove again"; step: string; competences: readonly Competence[] }>;
-
-export type IsolationCommand =
-  | StepCommand
-  | (By & Readonly<{ type: "cannot"; step: string; why: Stuck["why"]; words: string }>)
-  /** The step can be done after all: it was found, mended, freed. */
-  | (By & Readonly<{ type: "can"; step: string; words: string }>)
-  /** A new plan in place of the old: what stands of the old stays. */
-  | (By & Readonly<{ type: "re-plan"; steps: readonly PlannedStep[] }>)
-  /** Points lifted for a while, for a test; faces named here are proved again afterwards. */
-  | (By & Readonly<{ type: "start test"; lift: readonly string[]; proveAgain: readonly string[] }>)
-  | (By & Readonly<{ type: "start return" }>);
-
-/** What the server measured, and no browser may send. */
-export type IsolationFacts = EvidenceFacts &
-  Readonly<{
-    /** Where a lock hangs now, in words; missing when it hangs nowhere. */
-    lockHangs: (lock: string) => string | undefined;
-    /** Names of the people whose personal locks hang on this isolation's box or points. */
-    peopleOn: readonly string[];
-    /** Names on the coordinator's and department's locks on the box. */
-    standingOn: readonly string[];
-    /** Numbers of permits on this isolation that are not closed. */
-    openPermits: readonly string[];
-    nameOf: (person: PersonId) => string;
-  }>;
-
-/** The only way an isolation changes. */
 export function decideIsolation(
   life: IsolationLife,
   command: IsolationCommand,
@@ -99,10 +57,6 @@ export function decideIsolation(
     case "start return":
       return startReturn(life, command, facts);
   }
-}
-
-export function wrongState(life: IsolationLife, needs: string) {
-  return refuse({ code: "wrong state", what: `Isolation ${life.number}`, state: life.state, needs });
 }
 
 function stick(
@@ -181,22 +135,6 @@ const UNDOES: Readonly<Partial<Record<PlannedStep["kind"], readonly PlannedStep[
   "take short off": ["discharge"],
   "take pin out": ["restrain", "run down"],
 };
-
-/** The state in which steps of a phase are done. */
-export function phaseState(phase: PlannedStep["phase"]): "isolating" | "testing" | "restoring" {
-  return phase === "isolate" ? "isolating" : phase === "test" ? "testing" : "restoring";
-}
-
-/** A planned step that nobody has done yet. */
-export function open(step: PlannedStep): WalkStep {
-  return { ...step, done: null, stuck: null };
-}
-
-/** Capitals, spaces and hyphens are read differently off a dirty plate; letters and digits are not. */
-export function samePlate(seen: string | null | undefined, plate: string): boolean {
-  const bare = (text: string) => text.toUpperCase().replace(/[\s.\-–_]/g, "");
-  return seen != null && bare(seen) === bare(plate);
-}
 
 /** Throws when an invariant is broken; run after every step in tests. */
 export function checkIsolation(life: IsolationLife): void {

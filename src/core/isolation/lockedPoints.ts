@@ -1,4 +1,4 @@
-import type { WalkStep } from "./isolationLife";
+import type { WalkStep } from "./isolation";
 
 /** Points that are locked now: locked once more often than unlocked. Answers the step that hung the lock that is there. */
 export function lockedPoints(life: Readonly<{ steps: readonly WalkStep[] }>): WalkStep[] {

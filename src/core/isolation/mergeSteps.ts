@@ -1,4 +1,4 @@
-import type { WalkStep } from "./isolationLife";
+import type { WalkStep } from "./isolation";
 import { lockedPoints } from "./lockedPoints";
 import { stepLabel, type PlannedStep } from "../procedure/steps";
 

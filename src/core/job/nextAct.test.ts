@@ -1,5 +1,5 @@
 import type { PlannedStep } from "../procedure/steps";
-import type { IsolationLife, WalkStep } from "../isolation/isolationLife";
+import type { IsolationLife, WalkStep } from "../isolation/isolation";
 import type { PersonId } from "../people/roles";
 import type { PermitLife } from "../permit/record/permitTypes";
 import { nextAct } from "./nextAct";

@@ -1,4 +1,4 @@
-import type { IsolationLife } from "../isolation/isolationLife";
+import type { IsolationLife } from "../isolation/isolation";
 import { stepLabel } from "../procedure/steps";
 import { isRunOut } from "../permit/life/permitLife";
 import { peopleOn, type PermitLife } from "../permit/record/permitTypes";

@@ -3,7 +3,7 @@ import { placeName } from "../trace/stateGraph";
 import { barrierDepths } from "./barrierDepth";
 import { cavitiesOf, type Cavity, type CavityMap } from "./cavities";
 import { faceByCarrier, facing, narrowed, type BarrierField } from "./pairs";
-import { gateOf, positiveField } from "../plan/positiveStage";
+import { gateOf, positiveField } from "./positiveGate";
 import { scoped, type Demand, type RequiredPair } from "./requirePairs";
 
 /** What a set of devices gives one demand of one pair. */

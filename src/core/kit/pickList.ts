@@ -1,3 +1,4 @@
+import { lockedBy, nominalBore, SIZE_MISSING } from "../gear/lockedBy";
 import type { Plan } from "../plan/plan";
 import type { PlannedStep } from "../procedure/steps";
 import type { Item } from "../plant/plant";
@@ -15,11 +16,6 @@ export type PickLine = Readonly<{
   /** Tags it is for, or why. */
   for: readonly string[];
 }>;
-
-/** Bore above which a cover does not fit over the handwheel and a chain goes through it. Common practice. */
-const CHAIN_ABOVE_m = 0.15;
-const mm = (bore_m: number) => `DN ${Math.round(bore_m * 1000)}`;
-const SIZE_MISSING = "size not in the register";
 
 /**
  * What has to be brought to carry out a plan: locks, tags and how each device takes them, hasps, blinds with gaskets and
@@ -51,7 +47,7 @@ export function pickList(plan: Plan, steps: readonly PlannedStep[], graph: State
   for (const step of of("bleed")) {
     need("isolation lock with tag", "", 1, step.subject);
     const bore = itemOf(step.subject)?.bleed?.bore_m;
-    need("bleed hose", bore === undefined ? SIZE_MISSING : mm(bore), 1, step.subject);
+    need("bleed hose", bore === undefined ? SIZE_MISSING : nominalBore(bore), 1, step.subject);
   }
   const people = settled(setup, "people");
   const school = settled(setup, "lockSchool");
@@ -64,7 +60,7 @@ export function pickList(plan: Plan, steps: readonly PlannedStep[], graph: State
 
   for (const blind of plan.blinds) {
     const size = [
-      blind.bore_m === null ? SIZE_MISSING : mm(blind.bore_m),
+      blind.bore_m === null ? SIZE_MISSING : nominalBore(blind.bore_m),
       blind.flangeClass === null ? "class not in the register" : classWords(blind.flangeClass),
     ].join(", ");
     need("blind", size, 1, blind.device);
@@ -101,19 +97,4 @@ export function pickList(plan: Plan, steps: readonly PlannedStep[], graph: State
 function classWords(flangeClass: string): string {
   const figures = flangeClass.replace(/\D/g, "");
   return figures === "" ? flangeClass : `${Number(figures) <= 100 ? "PN" : "class"} ${figures}`;
-}
-
-/** What holds a lock on this device besides the lock. */
-export function lockedBy(item: Item | undefined): [thing: string, size: string][] {
-  const bore = item?.device?.bore_m;
-  switch (item?.kind) {
-    case "breaker":
-      return [["breaker clamp", ""]];
-    case "valve":
-    case "control valve":
-      if (bore === undefined) return [["valve cover or chain", SIZE_MISSING]];
-      return bore > CHAIN_ABOVE_m ? [["chain", ""]] : [["valve cover", mm(bore)]];
-    default:
-      return [];
-  }
 }

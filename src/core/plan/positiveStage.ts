@@ -1,5 +1,6 @@
+import { gateOf, positiveField } from "../judge/positiveGate";
 import type { Job, School } from "../request/jobFile";
-import { familyOf, type Family } from "../requirement/grades";
+import { familyOf } from "../requirement/grades";
 import type { RuleProfile } from "../requirement/profile";
 import { HOWS } from "../request/jobFile";
 import { CARRIERS } from "../plant/carriers";
@@ -8,9 +9,6 @@ import { barrierDepths } from "../judge/barrierDepth";
 import { choosePoints } from "../cut/choosePoints";
 import { barrierField, faceByCarrier, facing, narrowed, type BarrierField, type Pair } from "../judge/pairs";
 import { requirePairs, scoped, type Demand, type RequiredPair } from "../judge/requirePairs";
-
-/** Which positive devices count against a demand, as one word. */
-type Gate = Family | "flow or motion";
 
 /** A demand for positive isolation, and whether positive devices can meet it. */
 export type PositiveDemand = Readonly<{ pair: RequiredPair; demand: Demand; possible: boolean }>;
@@ -84,19 +82,6 @@ export function positiveStage(
     exact &&= chosen.exact;
   }
   return { devices, demands, exact };
-}
-
-export function gateOf(demand: Demand, pair: Pair): Gate {
-  return demand.family === "motion" && familyOf(pair.source.carrier) === "flow" ? "flow or motion" : demand.family;
-}
-
-/** Only the positive devices that count for this family. */
-export function positiveField(field: BarrierField, gate: Gate): BarrierField {
-  const families: readonly Family[] = gate === "flow or motion" ? ["flow", "motion"] : [gate];
-  return narrowed(field, (item) => {
-    const device = field.graph.plant.items[item]?.device;
-    return device?.positive === true && device.stops.some((carrier) => families.includes(familyOf(carrier)));
-  });
 }
 
 export type OpeningStage = Readonly<{

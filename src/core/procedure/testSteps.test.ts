@@ -1,6 +1,7 @@
 import { HARMFUL, SmallPlant } from "../../../tests/support/smallPlant";
 import { soundReport } from "../isolation/soundReport";
-import { checkIsolation, decideIsolation, open, type IsolationLife, type WalkStep } from "../isolation/isolationLife";
+import { checkIsolation, decideIsolation } from "../isolation/isolationLife";
+import { open, type IsolationLife, type WalkStep } from "../isolation/isolation";
 import { lockedPoints } from "../isolation/lockedPoints";
 import type { PersonId } from "../people/roles";
 import { mergeSteps } from "../isolation/mergeSteps";

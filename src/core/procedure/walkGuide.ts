@@ -1,4 +1,4 @@
-import { lockedBy } from "../kit/pickList";
+import { lockedBy } from "../gear/lockedBy";
 import type { Item } from "../plant/plant";
 import type { PlannedStep } from "./steps";
 

@@ -1,5 +1,5 @@
 import { blob, index, integer, real, sqliteTable, text, uniqueIndex } from "drizzle-orm/sqlite-core";
-import { isolations, items, jobs, people, permits } from "./schema";
+import { isolations, items, jobs, people, permits } from "./siteTables";
 
 /** What hangs, stands and is handed out in the field. Times are UTC in milliseconds. */
 

@@ -2,7 +2,7 @@ import { randomUUID } from "node:crypto";
 import { and, asc, eq, inArray, isNull } from "drizzle-orm";
 import type { PlannedStep } from "../../core/procedure/steps";
 import { gearNumber } from "../../core/gear/gear";
-import type { IsolationFacts, IsolationLife, Stuck, WalkStep } from "../../core/isolation/isolationLife";
+import type { IsolationFacts, IsolationLife, Stuck, WalkStep } from "../../core/isolation/isolation";
 import type { Evidence } from "../../core/isolation/stepEvidence";
 import type { PersonId } from "../../core/people/roles";
 import { profileOf } from "../../core/requirement/profiles";

@@ -4,7 +4,7 @@ import { shortfallsNotAccepted, wayOf } from "../../core/plan/deviations";
 import { plan, type Plan } from "../../core/plan/plan";
 import { stepsOf } from "../../core/procedure/sequence";
 import { jobSchema, type Job } from "../../core/request/jobFile";
-import { STUCK_WHYS } from "../../core/isolation/isolationLife";
+import { STUCK_WHYS } from "../../core/isolation/isolation";
 import { lockedPoints } from "../../core/isolation/lockedPoints";
 import type { Refusal } from "../../core/refusal/refusal";
 import type { Tx } from "../db/database";

@@ -3,7 +3,7 @@ import { and, eq, isNull, max } from "drizzle-orm";
 import { z } from "zod";
 import { proveSwap, type SwapFault } from "../../core/guard/proveSwap";
 import { competenceFor, stepLabel, type PlannedStep } from "../../core/procedure/steps";
-import { samePlate } from "../../core/isolation/isolationLife";
+import { samePlate } from "../../core/isolation/isolation";
 import type { Refusal } from "../../core/refusal/refusal";
 import { siteLockFault } from "../../core/gear/gear";
 import { holds, items, steps } from "../db/schema";

@@ -8,7 +8,7 @@ import type { Route } from "../../core/judge/routes";
 import type { Lit } from "../../core/judge/singleFailures";
 import { jobSchema, type Job, type School } from "../../core/request/jobFile";
 import { nextAct, type NextAct } from "../../core/job/nextAct";
-import type { IsolationLife } from "../../core/isolation/isolationLife";
+import type { IsolationLife } from "../../core/isolation/isolation";
 import { reviewDue_ms, type Review } from "../../core/isolation/review";
 import { profileOf } from "../../core/requirement/profiles";
 import { peopleOn } from "../../core/permit/record/permitTypes";

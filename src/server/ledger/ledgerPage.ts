@@ -3,7 +3,7 @@ import { database } from "../db/database";
 import { ledger } from "../db/schema";
 import { ledgerHead } from "./append";
 import { namesOf } from "../people/signIn";
-import { CLOCK, isInstrument } from "../permit/settlePermits";
+import { CLOCK, isInstrument } from "./nobody";
 
 export const LEDGER_PAGE = 50;
 

@@ -1,6 +1,6 @@
 import QRCode from "qrcode";
 import type { Content, TDocumentDefinitions } from "pdfmake/interfaces";
-import type { WalkStep } from "../../core/isolation/isolationLife";
+import type { WalkStep } from "../../core/isolation/isolation";
 import type { LedgerHead } from "../ledger/append";
 import type { JobView } from "../job/jobView";
 import { siteTime } from "../runtime/siteTime";

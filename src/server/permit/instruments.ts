@@ -6,7 +6,8 @@ import { detectors } from "../db/schema";
 import { announce } from "../runtime/events";
 import { headFilePath, writeHeadFile } from "../ledger/append";
 import { detectorByToken, sentOf } from "./detectorStore";
-import { instrumentName, settlePermit } from "./settlePermits";
+import { settlePermit } from "./settlePermits";
+import { instrumentName } from "../ledger/nobody";
 
 export type Received =
   Readonly<{ ok: true; stopped: string | null }> | Readonly<{ ok: false; status: 400 | 401; sentence: string }>;

@@ -3,17 +3,11 @@ import { lastOf } from "../../core/permit/record/permitLog";
 import { database, type Db, type Tx } from "../db/database";
 import { appendToLedger, headFilePath, writeHeadFile, type LedgerHead } from "../ledger/append";
 import { actTime_ms } from "../runtime/clock";
+import { CLOCK } from "../ledger/nobody";
 import { announce } from "../runtime/events";
 import { aboutOf } from "../ledger/aboutOf";
 import { permitNow, permitsNow, runningPermits, type PermitNow } from "./permitFacts";
 import { savePermit } from "./permitStore";
-
-/** Who the ledger names where nobody acted: time went by, or the facts changed. */
-export const CLOCK = "clock";
-
-/** And where an instrument did. */
-export const instrumentName = (id: string) => `instrument ${id}`;
-export const isInstrument = (by: string) => by.startsWith("instrument ");
 
 /**
  * Writes down what the clock or changed facts have done to a permit: it ran out, or it stopped. Null where nothing did.

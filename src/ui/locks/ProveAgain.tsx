@@ -1,5 +1,5 @@
 import { stepLabel } from "../../core/procedure/steps";
-import type { IsolationLife, WalkStep } from "../../core/isolation/isolationLife";
+import type { IsolationLife, WalkStep } from "../../core/isolation/isolation";
 import type { Competence, Role } from "../../core/people/roles";
 import type { UnitSystem } from "../../core/units/units";
 import { StepForm } from "../job/StepForm";

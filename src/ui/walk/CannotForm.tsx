@@ -1,6 +1,6 @@
 "use client";
 
-import { STUCK_WHYS } from "../../core/isolation/isolationLife";
+import { STUCK_WHYS } from "../../core/isolation/isolation";
 import { ActForm } from "../act/ActForm";
 import { Small } from "./EvidenceFields";
 

@@ -2,7 +2,7 @@
 
 import { stepLabel } from "../../core/procedure/steps";
 import type { Guide } from "../../core/procedure/walkGuide";
-import type { WalkStep } from "../../core/isolation/isolationLife";
+import type { WalkStep } from "../../core/isolation/isolation";
 import type { Competence } from "../../core/people/roles";
 import type { UnitSystem } from "../../core/units/units";
 import { StepForm } from "../job/StepForm";

@@ -12,7 +12,7 @@ import {
 import type { Person } from "@/server/people/signIn";
 import { ExtentLinks } from "@/ui/lantern/ExtentLinks";
 import { Lantern } from "@/ui/lantern/Lantern";
-import type { Extent } from "./page";
+import type { Extent } from "./extent";
 import { Alternatives } from "./points/Alternatives";
 import { Behind } from "./points/Behind";
 import { PlannerChanges } from "./points/PlannerChanges";

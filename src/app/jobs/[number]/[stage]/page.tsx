@@ -7,6 +7,7 @@ import { jobView, type JobView } from "@/server/job/jobView";
 import { requirePerson } from "@/server/people/session";
 import { requestTime_ms } from "@/server/runtime/siteTime";
 import type { Person } from "@/server/people/signIn";
+import type { Extent } from "./extent";
 import { AskStage } from "./AskStage";
 import { EnergiesStage } from "./EnergiesStage";
 import { HazardsStage } from "./HazardsStage";
@@ -17,8 +18,6 @@ import { ReturnStage } from "./ReturnStage";
 import { TimeStage } from "./TimeStage";
 import { WalkStage } from "./WalkStage";
 
-/** How much the lantern draws, from the address. */
-export type Extent = Readonly<{ whole: boolean; open: readonly string[]; shut: readonly string[] }>;
 type Params = {
   params: Promise<{ number: string; stage: string }>;
   searchParams: Promise<Record<string, string | string[] | undefined>>;

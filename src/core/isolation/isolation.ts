@@ -1,0 +1,77 @@
+import type { Competence, PersonId } from "../people/roles";
+import type { PlannedStep } from "../procedure/steps";
+import { refuse } from "../refusal/result";
+import type { Evidence, EvidenceFacts, StepReport } from "./stepEvidence";
+
+/** What an isolation is, and what may be asked of it; how it changes is in isolationLife. */
+export type IsolationLife = Readonly<{
+  number: string;
+  state: "isolating" | "proven" | "testing" | "restoring" | "restored";
+  steps: readonly WalkStep[];
+}>;
+
+export type WalkStep = PlannedStep & Readonly<{ done: Done | null; stuck: Stuck | null }>;
+
+export type Done = Readonly<{
+  by: PersonId;
+  at_ms: number;
+  lock: string | null;
+  reading: number | null;
+  /** Restore steps of points that never were locked are passed over, not done. */
+  skipped: boolean;
+  evidence: Evidence | null;
+}>;
+
+export const STUCK_WHYS = ["broken", "missing", "other plate", "locked by others", "cannot be reached"] as const;
+/** A step that cannot be done as planned: the engine plans again, and nobody skips it. */
+export type Stuck = Readonly<{ why: (typeof STUCK_WHYS)[number]; words: string; by: PersonId; at_ms: number }>;
+
+type By = Readonly<{ by: PersonId; at_ms: number }>;
+export type StepCommand = By &
+  StepReport &
+  Readonly<{ type: "do step" | "prove again"; step: string; competences: readonly Competence[] }>;
+
+export type IsolationCommand =
+  | StepCommand
+  | (By & Readonly<{ type: "cannot"; step: string; why: Stuck["why"]; words: string }>)
+  /** The step can be done after all: it was found, mended, freed. */
+  | (By & Readonly<{ type: "can"; step: string; words: string }>)
+  /** A new plan in place of the old: what stands of the old stays. */
+  | (By & Readonly<{ type: "re-plan"; steps: readonly PlannedStep[] }>)
+  /** Points lifted for a while, for a test; faces named here are proved again afterwards. */
+  | (By & Readonly<{ type: "start test"; lift: readonly string[]; proveAgain: readonly string[] }>)
+  | (By & Readonly<{ type: "start return" }>);
+
+/** What the server measured, and no browser may send. */
+export type IsolationFacts = EvidenceFacts &
+  Readonly<{
+    /** Where a lock hangs now, in words; missing when it hangs nowhere. */
+    lockHangs: (lock: string) => string | undefined;
+    /** Names of the people whose personal locks hang on this isolation's box or points. */
+    peopleOn: readonly string[];
+    /** Names on the coordinator's and department's locks on the box. */
+    standingOn: readonly string[];
+    /** Numbers of permits on this isolation that are not closed. */
+    openPermits: readonly string[];
+    nameOf: (person: PersonId) => string;
+  }>;
+
+export function wrongState(life: IsolationLife, needs: string) {
+  return refuse({ code: "wrong state", what: `Isolation ${life.number}`, state: life.state, needs });
+}
+
+/** The state in which steps of a phase are done. */
+export function phaseState(phase: PlannedStep["phase"]): "isolating" | "testing" | "restoring" {
+  return phase === "isolate" ? "isolating" : phase === "test" ? "testing" : "restoring";
+}
+
+/** A planned step that nobody has done yet. */
+export function open(step: PlannedStep): WalkStep {
+  return { ...step, done: null, stuck: null };
+}
+
+/** Capitals, spaces and hyphens are read differently off a dirty plate; letters and digits are not. */
+export function samePlate(seen: string | null | undefined, plate: string): boolean {
+  const bare = (text: string) => text.toUpperCase().replace(/[\s.\-–_]/g, "");
+  return seen != null && bare(seen) === bare(plate);
+}

@@ -1,0 +1,305 @@
+import { PERMIT_KINDS } from "../../core/permit/kinds/kinds";
+import { PERMIT_STATES } from "../../core/permit/record/permitTypes";
+import { index, integer, sqliteTable, text, uniqueIndex } from "drizzle-orm/sqlite-core";
+
+/** Times are UTC in milliseconds. JSON columns are parsed by a schema when read back. */
+
+export const people = sqliteTable("people", {
+  id: text("id").primaryKey(),
+  name: text("name").notNull(),
+  signIn: text("sign_in").notNull().unique(),
+  roles: text("roles_json").notNull(),
+  competences: text("competences_json").notNull(),
+  passwordHash: text("password_hash").notNull(),
+  pinHash: text("pin_hash").notNull(),
+  /** Which units this person reads and types. */
+  units: text("units", { enum: ["metric", "us"] })
+    .notNull()
+    .default("metric"),
+  /** A contractor's firm; empty for the site's own people. */
+  firm: text("firm").notNull().default(""),
+  active: integer("active", { mode: "boolean" }).notNull().default(true),
+});
+
+export const sessions = sqliteTable(
+  "sessions",
+  {
+    /** SHA-256 of the cookie's token: a copy of the database signs nobody in. */
+    tokenHash: text("token_hash").primaryKey(),
+    personId: text("person_id")
+      .notNull()
+      .references(() => people.id),
+    createdAt: integer("created_at_ms").notNull(),
+    expiresAt: integer("expires_at_ms").notNull(),
+  },
+  (table) => [index("sessions_person").on(table.personId)],
+);
+
+/** Wrong passwords and PINs, to slow down guessing. */
+export const failedAttempts = sqliteTable(
+  "failed_attempts",
+  {
+    id: integer("id").primaryKey({ autoIncrement: true }),
+    subject: text("subject").notNull(),
+    at: integer("at_ms").notNull(),
+  },
+  (table) => [index("failed_attempts_subject").on(table.subject, table.at)],
+);
+
+export const plantRevisions = sqliteTable("plant_revisions", {
+  revision: integer("revision").primaryKey(),
+  importedAt: integer("imported_at_ms").notNull(),
+  importedBy: text("imported_by")
+    .notNull()
+    .references(() => people.id),
+  fileNames: text("file_names").notNull(),
+  itemCount: integer("item_count").notNull(),
+  linkCount: integer("link_count").notNull(),
+  contentHash: text("content_hash").notNull(),
+  plant: text("plant_json").notNull(),
+});
+
+/** The register of today. Ids stay when a tag is renamed; an item that left the plant keeps its row. */
+export const items = sqliteTable(
+  "items",
+  {
+    id: text("id").primaryKey(),
+    tag: text("tag").notNull().unique(),
+    name: text("name").notNull(),
+    kind: text("kind").notNull(),
+    area: text("area").notNull(),
+    /** What it is in the register: source, device, bleed, or several. */
+    part: text("part").notNull(),
+    item: text("item_json").notNull(),
+    present: integer("present", { mode: "boolean" }).notNull().default(true),
+    revision: integer("revision").notNull(),
+  },
+  (table) => [index("items_area").on(table.area), index("items_kind").on(table.kind)],
+);
+
+export const jobs = sqliteTable("jobs", {
+  id: text("id").primaryKey(),
+  number: text("number").notNull().unique(),
+  title: text("title").notNull(),
+  work: text("work").notNull(),
+  job: text("job_json").notNull(),
+  /** What it is carried out with: blower, hose, crews. Times only; the plan does not depend on it. */
+  setup: text("setup_json").notNull().default("{}"),
+  /** Its hazards as people decided them; empty before anybody began. See core/hazards. */
+  hazards: text("hazards_json").notNull().default(""),
+  windowFrom: integer("window_from_ms").notNull(),
+  windowTo: integer("window_to_ms").notNull(),
+  crew: text("crew_json").notNull(),
+  holderId: text("holder_id")
+    .notNull()
+    .references(() => people.id),
+  askedBy: text("asked_by")
+    .notNull()
+    .references(() => people.id),
+  askedAt: integer("asked_at_ms").notNull(),
+  state: text("state", { enum: ["open", "closed"] }).notNull(),
+});
+
+export const isolations = sqliteTable("isolations", {
+  id: text("id").primaryKey(),
+  number: text("number").notNull().unique(),
+  state: text("state", { enum: ["isolating", "proven", "testing", "restoring", "restored"] }).notNull(),
+  plan: text("plan_json").notNull(),
+  /** What the plan was made with, so that it can be made again. */
+  plantRevision: integer("plant_revision").notNull(),
+  ruleProfile: text("rule_profile").notNull(),
+  engineVersion: text("engine_version").notNull(),
+  inputs: text("inputs_json").notNull(),
+  approvedBy: text("approved_by")
+    .notNull()
+    .references(() => people.id),
+  approvedAt: integer("approved_at_ms").notNull(),
+});
+
+/** Many to many: one isolation can serve several jobs, one job can stand on several isolations. */
+export const jobIsolations = sqliteTable(
+  "job_isolations",
+  {
+    jobId: text("job_id")
+      .notNull()
+      .references(() => jobs.id),
+    isolationId: text("isolation_id")
+      .notNull()
+      .references(() => isolations.id),
+  },
+  (table) => [uniqueIndex("job_isolations_pair").on(table.jobId, table.isolationId)],
+);
+
+/** A way that the plant cannot hold as asked, and the person who accepts it with what is done instead. */
+export const deviations = sqliteTable(
+  "deviations",
+  {
+    id: text("id").primaryKey(),
+    jobId: text("job_id")
+      .notNull()
+      .references(() => jobs.id),
+    /** Source, carrier and face. */
+    way: text("way").notNull(),
+    /** What was asked and what was accepted; a worse grade later is not covered. */
+    requiredGrade: text("required_grade").notNull(),
+    acceptedGrade: text("accepted_grade").notNull(),
+    acceptedDepth: integer("accepted_depth").notNull(),
+    measures: text("measures_json").notNull(),
+    reason: text("reason").notNull(),
+    plantRevision: integer("plant_revision").notNull(),
+    acceptedBy: text("accepted_by")
+      .notNull()
+      .references(() => people.id),
+    acceptedAt: integer("accepted_at_ms").notNull(),
+  },
+  (table) => [index("deviations_job").on(table.jobId)],
+);
+
+export const steps = sqliteTable(
+  "steps",
+  {
+    isolationId: text("isolation_id")
+      .notNull()
+      .references(() => isolations.id),
+    stepId: text("step_id").notNull(),
+    position: integer("position").notNull(),
+    step: text("step_json").notNull(),
+    doneBy: text("done_by").references(() => people.id),
+    doneAt: integer("done_at_ms"),
+    recordedAt: integer("recorded_at_ms"),
+    lock: text("lock"),
+    reading: text("reading"),
+    skipped: integer("skipped", { mode: "boolean" }).notNull().default(false),
+    evidence: text("evidence_json"),
+    /** Why it cannot be done as planned, by whom and when. */
+    stuck: text("stuck_json"),
+  },
+  (table) => [uniqueIndex("steps_id").on(table.isolationId, table.stepId)],
+);
+
+export const permits = sqliteTable(
+  "permits",
+  {
+    id: text("id").primaryKey(),
+    number: text("number").notNull().unique(),
+    kind: text("kind", { enum: PERMIT_KINDS }).notNull(),
+    /** What its kind adds, see core/permit/details. */
+    details: text("details_json").notNull().default('{"kind":"general"}'),
+    /** The permit that this one goes on from: a day's work takes a new number. */
+    previous: text("previous"),
+    jobId: text("job_id")
+      .notNull()
+      .references(() => jobs.id),
+    state: text("state", { enum: PERMIT_STATES }).notNull(),
+    words: text("words").notNull(),
+    hazards: text("hazards").notNull(),
+    precautions: text("precautions").notNull(),
+    holderId: text("holder_id")
+      .notNull()
+      .references(() => people.id),
+    issuerId: text("issuer_id").references(() => people.id),
+    closedBy: text("closed_by").references(() => people.id),
+    validFrom: integer("valid_from_ms").notNull(),
+    validTo: integer("valid_to_ms").notNull(),
+    plantRevision: integer("plant_revision").notNull(),
+    ruleProfile: text("rule_profile").notNull(),
+    engineVersion: text("engine_version").notNull(),
+    draftedBy: text("drafted_by")
+      .notNull()
+      .references(() => people.id),
+    draftedAt: integer("drafted_at_ms").notNull(),
+  },
+  (table) => [index("permits_job").on(table.jobId), index("permits_state").on(table.state)],
+);
+
+/** What happened under each permit, append-only: triggers refuse changes and removals. */
+export const permitLog = sqliteTable(
+  "permit_log",
+  {
+    permitId: text("permit_id")
+      .notNull()
+      .references(() => permits.id),
+    /** Counts from 0 within its permit. */
+    position: integer("position").notNull(),
+    at: integer("at_ms").notNull(),
+    entry: text("entry_json").notNull(),
+  },
+  (table) => [uniqueIndex("permit_log_position").on(table.permitId, table.position)],
+);
+
+/** Instruments that send by themselves, and what each sent last. */
+export const detectors = sqliteTable("detectors", {
+  id: text("id").primaryKey(),
+  /** SHA-256 of its token: a copy of the database sends nothing. */
+  tokenHash: text("token_hash").notNull().unique(),
+  /** Gas at a work place, or a gauge of the plant. */
+  kind: text("kind", { enum: ["gas", "gauge"] }).notNull(),
+  /** Number of the permit it is posted at; null in the store. */
+  permit: text("permit"),
+  place: text("place").notNull().default(""),
+  postedAt: integer("posted_at_ms"),
+  lastAt: integer("last_at_ms"),
+  lastReading: text("last_reading_json"),
+});
+
+export const permitIsolations = sqliteTable(
+  "permit_isolations",
+  {
+    permitId: text("permit_id")
+      .notNull()
+      .references(() => permits.id),
+    isolationId: text("isolation_id")
+      .notNull()
+      .references(() => isolations.id),
+  },
+  (table) => [uniqueIndex("permit_isolations_pair").on(table.permitId, table.isolationId)],
+);
+
+/** A figure that somebody attached to a job or permit: inputs and answer as they were, with the engine that gave it. */
+export const figures = sqliteTable(
+  "figures",
+  {
+    id: text("id").primaryKey(),
+    jobId: text("job_id").references(() => jobs.id),
+    permitId: text("permit_id").references(() => permits.id),
+    calculator: text("calculator").notNull(),
+    inputs: text("inputs_json").notNull(),
+    calculation: text("calculation_json").notNull(),
+    note: text("note").notNull(),
+    engineVersion: text("engine_version").notNull(),
+    attachedBy: text("attached_by")
+      .notNull()
+      .references(() => people.id),
+    attachedAt: integer("attached_at_ms").notNull(),
+  },
+  (table) => [index("figures_job").on(table.jobId), index("figures_permit").on(table.permitId)],
+);
+
+/**
+ * Every act and every refusal, append-only: triggers refuse changes and removals. Each row carries the hash of the row
+ * before. The columns beside `body` repeat what is in it, for looking up; verification compares them.
+ */
+export const ledger = sqliteTable(
+  "ledger",
+  {
+    seq: integer("seq").primaryKey(),
+    /** Chosen by the client, so that a repeat is answered and not done twice. */
+    actId: text("act_id").notNull().unique(),
+    bodyVersion: integer("body_version").notNull(),
+    type: text("type").notNull(),
+    outcome: text("outcome", { enum: ["done", "refused"] }).notNull(),
+    byPerson: text("by_person").notNull(),
+    /** What the act was about: a job, permit or isolation number. */
+    subject: text("subject").notNull(),
+    doneAt: integer("done_at_ms").notNull(),
+    recordedAt: integer("recorded_at_ms").notNull(),
+    /** Who typed in a late entry for the person who did it. */
+    transcribedBy: text("transcribed_by"),
+    /** The row that this one declares entered in error. */
+    corrects: integer("corrects"),
+    body: text("body").notNull(),
+    previousHash: text("previous_hash").notNull(),
+    hash: text("hash").notNull(),
+  },
+  (table) => [index("ledger_subject").on(table.subject), index("ledger_person").on(table.byPerson)],
+);
