@@ -75,7 +75,7 @@ const serverRules = SERVER_FLOORS.flatMap((rooms, index) => {
 });
 
 /** @type {import("dependency-cruiser").IConfiguration} */
-export default {
+const config = {
   forbidden: [
     { name: "no circles of files", severity: "error", from: {}, to: { circular: true } },
     {
@@ -114,3 +114,4 @@ export default {
     cache: { folder: ".lantern/cache/graph" },
   },
 };
+export default config;

@@ -38,6 +38,11 @@ const config = [
     },
   },
   {
+    // What never answers must not hold a screen for ever: requests go through ui/net, which gives each its time.
+    files: ["src/ui/**/*.{ts,tsx}", "src/app/**/*.{ts,tsx}"],
+    rules: { "no-restricted-globals": ["error", "fetch"] },
+  },
+  {
     files: ["src/core/**/*.ts"],
     ignores: ["**/*.test.ts"],
     rules: {

@@ -1,18 +1,25 @@
 /*
  * Pages seen before can be opened again without a network: a phone in a basement reloads, and the walk is still there.
  * Only what was seen, only on this device, and only when the server cannot be reached. Acts never pass through here.
+ *
+ * The address names the build. A new build has caches of its own: pages that were kept are fetched anew, and what the
+ * builds before had kept goes.
  */
-const PAGES = "heavy-lantern-pages";
-const FILES = "heavy-lantern-files";
+const BUILD = new URL(self.location.href).searchParams.get("build") ?? "none";
+const PREFIX = "heavy-lantern-";
+const PAGES = `${PREFIX}pages-${BUILD}`;
+const FILES = `${PREFIX}files-${BUILD}`;
 /** Walks and their pictures of the plant; nothing that asks the server for a decision. */
 const KEPT_PAGES = /^\/jobs\/[^/]+\/(walk|points|kit)$/;
+/** A network that swallows what is sent is as good as none. */
+const ANSWER_WITHIN_MS = 10_000;
 
 self.addEventListener("install", () => self.skipWaiting());
-self.addEventListener("activate", (event) => event.waitUntil(self.clients.claim()));
+self.addEventListener("activate", (event) => event.waitUntil(takeOver()));
 
 self.addEventListener("message", (event) => {
   // Signing out takes what was kept along: the next person at this device sees nothing of the one before.
-  if (event.data === "forget") event.waitUntil(caches.delete(PAGES));
+  if (event.data === "forget") event.waitUntil(forgetPages());
   // A page that was open before this worker was, or that was reached without loading it anew.
   if (typeof event.data?.keep === "string" && KEPT_PAGES.test(event.data.keep)) event.waitUntil(keep(event.data.keep));
 });
@@ -25,10 +32,33 @@ self.addEventListener("fetch", (event) => {
   if (request.mode === "navigate" && KEPT_PAGES.test(url.pathname)) event.respondWith(networkFirst(request));
 });
 
+/** What an earlier build kept is fetched anew; what cannot be had now stays with its files until it can. */
+async function takeOver() {
+  await self.clients.claim();
+  const names = await caches.keys();
+  const earlier = names.filter((name) => name.startsWith(PREFIX) && name !== PAGES && name !== FILES);
+  let whole = true;
+  for (const name of earlier.filter((one) => one.startsWith(`${PREFIX}pages`))) {
+    for (const request of await (await caches.open(name)).keys()) {
+      try {
+        await keep(new URL(request.url).pathname);
+      } catch {
+        whole = false;
+      }
+    }
+  }
+  if (whole) await Promise.all(earlier.map((name) => caches.delete(name)));
+}
+
+async function forgetPages() {
+  const names = (await caches.keys()).filter((name) => name.startsWith(`${PREFIX}pages`));
+  await Promise.all(names.map((name) => caches.delete(name)));
+}
+
 /** A page with the files that it needs, so that it opens without a network. */
 async function keep(path) {
   const pages = await caches.open(PAGES);
-  const answer = await fetch(path, { credentials: "same-origin" });
+  const answer = await fetch(path, { credentials: "same-origin", signal: AbortSignal.timeout(ANSWER_WITHIN_MS) });
   if (!answer.ok || answer.redirected) return;
   const html = await answer.clone().text();
   const paths = new Set(html.match(/\/_next\/static\/[^"'\\\s)<>]+/g) ?? []);
@@ -40,20 +70,34 @@ async function fileFirst(request) {
   const files = await caches.open(FILES);
   const known = await files.match(request);
   if (known) return known;
-  const answer = await fetch(request);
+  // Files are named by their content: one that an earlier build kept is the same, and comes along.
+  const earlier = await caches.match(request);
+  if (earlier) {
+    await files.put(request, earlier.clone());
+    return earlier;
+  }
+  const answer = await fetch(request, { signal: AbortSignal.timeout(3 * ANSWER_WITHIN_MS) });
   if (answer.ok) await files.put(request, answer.clone());
   return answer;
 }
 
 async function networkFirst(request) {
-  const pages = await caches.open(PAGES);
+  const { pathname } = new URL(request.url);
   try {
-    const answer = await fetch(request);
-    if (answer.ok && !answer.redirected) await pages.put(new URL(request.url).pathname, answer.clone());
+    const answer = await inTime(fetch(request));
+    if (answer.ok && !answer.redirected) await (await caches.open(PAGES)).put(pathname, answer.clone());
     return answer;
   } catch (error) {
-    const known = await pages.match(new URL(request.url).pathname);
+    const known = await caches.match(pathname);
     if (known) return known;
     throw error;
   }
+}
+
+/** A navigation takes no signal of its own: it is raced. */
+function inTime(answer) {
+  return Promise.race([
+    answer,
+    new Promise((_, late) => setTimeout(() => late(new Error("no answer in time")), ANSWER_WITHIN_MS)),
+  ]);
 }

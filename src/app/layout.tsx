@@ -6,6 +6,7 @@ import { chooseUnits } from "./units/actions";
 import { stripPermits } from "@/server/job/board";
 import { unreadFor } from "@/server/box/removals";
 import { currentPerson, isDemo } from "@/server/people/session";
+import { buildId } from "@/server/runtime/build";
 import { requestTime_ms, siteTimeZone } from "@/server/runtime/siteTime";
 import { KeptBar } from "@/ui/offline/KeptBar";
 import { UnreadRemoval } from "@/ui/locks/UnreadRemoval";
@@ -45,7 +46,7 @@ export default async function Layout({ children }: { children: ReactNode }) {
               </form>
             </TopBar>
             <LiveUpdates />
-            <KeptBar personId={person.id} />
+            <KeptBar personId={person.id} build={buildId()} />
           </>
         )}
         <main id="main" className="flex-1">

@@ -108,7 +108,7 @@ async function toTheScreen(): Promise<number[]> {
       const text = new TextDecoder();
       const start = performance.now();
       void send(bad());
-      for (let heard = ""; !heard.includes('"alarm":true');) {
+      for (let heard = ""; !heard.includes('"kind":"alarm"');) {
         const part = await reader.read();
         if (part.done) throw new Error("the stream ended");
         heard += text.decode(part.value);

@@ -146,15 +146,10 @@ export async function runAct(
     // After it is true and on disk: other screens come and look.
     if (head && answer.ok) {
       const about = aboutOf(db, subject, ...Object.values(answer.answer));
-      announce({ kind: "act", subject, about, alarm: isAlarm(type), page });
+      announce({ kind: "act", subject, about, page });
     }
     return answer;
   }
-}
-
-/** Acts that tell everybody at once. */
-function isAlarm(type: string): boolean {
-  return type === "permit.stop";
 }
 
 function answerOf(outcome: ActOutcome): ActAnswer {

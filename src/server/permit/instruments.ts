@@ -51,6 +51,6 @@ export function receive(
   );
   if (head !== null) writeHeadFile(head, headFile);
   const subject = row.permit ?? row.id;
-  announce({ kind: "instrument", subject, about: [subject], alarm: head !== null });
+  announce({ kind: "instrument", subject, about: [subject] });
   return { ok: true, stopped: head === null ? null : row.permit };
 }

@@ -53,7 +53,7 @@ export function settleAll(clock_ms: number, db: Db = database(), headFile = head
     const head = db.transaction((tx) => settlePermit(tx, number, actTime_ms(tx, clock_ms)), { behavior: "immediate" });
     if (head === null) return [];
     writeHeadFile(head, headFile);
-    announce({ kind: "permit", subject: number, about: aboutOf(db, number), alarm: true });
+    announce({ kind: "permit", subject: number, about: aboutOf(db, number) });
     return [number];
   });
 }

@@ -1,10 +1,9 @@
-/** Something changed that open screens show. `alarm`: people must be told at once. */
+/** Something changed that open screens show. What people must be told at once is read from the ledger: see alarms. */
 export type Happening = Readonly<{
   kind: "act" | "permit" | "instrument";
   subject: string;
   /** Numbers of the job, permit or isolation whose pages show it. */
   about: readonly string[];
-  alarm: boolean;
   /** The page that did it, by the name it gave itself; it has looked already. */
   page?: string | null;
 }>;

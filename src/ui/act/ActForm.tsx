@@ -1,5 +1,6 @@
 "use client";
 
+import { ANSWER_WITHIN_MS, fetchInTime } from "../net/fetchInTime";
 import { keep, upload } from "../offline/keptActs";
 import { newActId } from "./actId";
 import { usePathname, useRouter } from "next/navigation";
@@ -231,11 +232,15 @@ function asInput(fields: FormData, lists: readonly string[]): Record<string, unk
 
 async function post(envelope: unknown): Promise<Answer> {
   try {
-    const response = await fetch("/api/acts", {
-      method: "POST",
-      headers: { "content-type": "application/json", [PAGE_HEADER]: pageName() },
-      body: JSON.stringify(envelope),
-    });
+    const response = await fetchInTime(
+      "/api/acts",
+      {
+        method: "POST",
+        headers: { "content-type": "application/json", [PAGE_HEADER]: pageName() },
+        body: JSON.stringify(envelope),
+      },
+      ANSWER_WITHIN_MS.act,
+    );
     return (await response.json()) as Answer;
   } catch {
     return {

@@ -7,7 +7,7 @@ import { send } from "./keptActs";
 import { useKeptActs, useOnline } from "./useKeptActs";
 
 /** What this device keeps, on every page: how many acts wait, who can send them, and whether there is a network. */
-export function KeptBar({ personId }: { personId: string }) {
+export function KeptBar({ personId, build }: { personId: string; build: string }) {
   const kept = useKeptActs();
   const online = useOnline();
   const router = useRouter();
@@ -18,9 +18,9 @@ export function KeptBar({ personId }: { personId: string }) {
   useEffect(() => {
     // Phones in the field need it; where a browser has none, a reload without a network fails as it always did.
     if (!("serviceWorker" in navigator)) return;
-    navigator.serviceWorker.register("/sw.js").catch(() => undefined);
+    navigator.serviceWorker.register(`/sw.js?build=${encodeURIComponent(build)}`).catch(() => undefined);
     void navigator.serviceWorker.ready.then(({ active }) => active?.postMessage({ keep: path }));
-  }, [path, online]);
+  }, [path, online, build]);
   const mine = kept.filter((act) => act.personId === personId);
   const waiting = mine.filter((act) => act.refusal === null);
   const stuck = mine.filter((act) => act.refusal !== null);

@@ -1,4 +1,5 @@
-import { get, set } from "idb-keyval";
+import { ANSWER_WITHIN_MS, fetchInTime } from "../net/fetchInTime";
+import { addKept, allKept, changeKept, removeKept } from "./keptStore";
 
 /** An act that a device keeps because it had no network: what, whose, and when by its own clock. Never the PIN. */
 export type KeptAct = Readonly<{
@@ -18,10 +19,12 @@ export type KeptAct = Readonly<{
   refusal: Readonly<{ sentence: string; code: string; settles: boolean }> | null;
 }>;
 
-const KEY = "heavy-lantern-kept-acts";
 const listeners = new Set<() => void>();
 let known: readonly KeptAct[] = [];
-let loaded: Promise<void> | null = null;
+
+/** Other pages of this browser are told, so that each shows what is kept, whoever kept it. */
+const pages = typeof BroadcastChannel === "undefined" ? null : new BroadcastChannel("heavy-lantern-kept");
+pages?.addEventListener("message", () => void look());
 
 /** What this device keeps, for `useSyncExternalStore`. */
 export function keptActs(): readonly KeptAct[] {
@@ -35,36 +38,38 @@ export function noneOnServer(): readonly KeptAct[] {
 
 export function onKeptActs(listener: () => void): () => void {
   listeners.add(listener);
-  void load();
+  void look();
   return () => listeners.delete(listener);
 }
 
-function load(): Promise<void> {
-  loaded ??= get<KeptAct[]>(KEY).then((stored) => {
-    known = stored ?? [];
-    listeners.forEach((tell) => tell());
-  });
-  return loaded;
-}
-
-async function change(next: (now: readonly KeptAct[]) => readonly KeptAct[]): Promise<void> {
-  await load();
-  const changed = next(known);
-  // On disk before it is shown: what a person was told is kept must be there after a restart.
-  await set(KEY, changed);
-  known = changed;
+async function look(): Promise<void> {
+  known = await allKept();
   listeners.forEach((tell) => tell());
 }
 
-export function keep(act: KeptAct): Promise<void> {
-  return change((now) => [...now.filter((one) => one.actId !== act.actId), act]);
+async function changed(): Promise<void> {
+  await look();
+  pages?.postMessage("changed");
 }
 
-export function forget(actId: string): Promise<void> {
-  return change((now) => now.filter((one) => one.actId !== actId));
+export async function keep(act: KeptAct): Promise<void> {
+  await addKept(act);
+  await changed();
+}
+
+export async function forget(actId: string): Promise<void> {
+  await removeKept(actId);
+  await changed();
+}
+
+async function amend(actId: string, change: (act: KeptAct) => KeptAct): Promise<void> {
+  await changeKept(actId, change);
+  await changed();
 }
 
 export type Sent = "done" | "refused" | "wrong pin" | "no network" | "signed out";
+
+const AWAY = { how: "no network", sentence: "The network is still away. Everything stays kept here." } as const;
 
 /** Sends one kept act with its own id and time; a repeat is answered and not done twice. */
 export async function send(act: KeptAct, pin: string): Promise<Readonly<{ how: Sent; sentence: string }>> {
@@ -73,48 +78,55 @@ export async function send(act: KeptAct, pin: string): Promise<Readonly<{ how: S
     const photo = await upload(current.photo);
     if (photo.how !== "done") return photo;
     current = { ...current, input: { ...current.input, photo: photo.sentence }, photo: null };
-    await keep(current);
+    await amend(current.actId, () => current);
   }
-  let response: Response;
+  let status: number;
+  let answer: { ok: boolean; sentence?: string; code?: string };
   try {
-    response = await fetch("/api/acts", {
-      method: "POST",
-      headers: { "content-type": "application/json" },
-      body: JSON.stringify({
-        version: 1,
-        actId: current.actId,
-        type: current.type,
-        input: current.input,
-        doneAt_ms: current.doneAt_ms,
-        pin,
-      }),
-    });
+    const response = await fetchInTime(
+      "/api/acts",
+      {
+        method: "POST",
+        headers: { "content-type": "application/json" },
+        body: JSON.stringify({
+          version: 1,
+          actId: current.actId,
+          type: current.type,
+          input: current.input,
+          doneAt_ms: current.doneAt_ms,
+          pin,
+        }),
+      },
+      ANSWER_WITHIN_MS.act,
+    );
+    status = response.status;
+    answer = (await response.json()) as typeof answer;
   } catch {
-    return { how: "no network", sentence: "The network is still away. Everything stays kept here." };
+    return AWAY;
   }
-  const answer = (await response.json()) as { ok: boolean; sentence?: string; code?: string };
   if (answer.ok) {
     await forget(current.actId);
     return { how: "done", sentence: "" };
   }
   const sentence = answer.sentence ?? "The server refused it.";
-  if (response.status === 401) return { how: "signed out", sentence };
-  if (response.status === 403 && (answer.code === "wrong pin" || answer.code === "pin missing")) {
+  if (status === 401) return { how: "signed out", sentence };
+  if (status === 403 && (answer.code === "wrong pin" || answer.code === "pin missing")) {
     return { how: "wrong pin", sentence };
   }
-  await keep({ ...current, refusal: { sentence, code: answer.code ?? "", settles: response.status === 409 } });
+  const refusal = { sentence, code: answer.code ?? "", settles: status === 409 };
+  await amend(current.actId, (one) => ({ ...one, refusal }));
   return { how: "refused", sentence };
 }
 
 /** Stores a picture; the sentence is its id when that was done. */
 export async function upload(photo: Blob): Promise<Readonly<{ how: Sent; sentence: string }>> {
   try {
-    const response = await fetch("/api/photos", { method: "POST", body: photo });
+    const response = await fetchInTime("/api/photos", { method: "POST", body: photo }, ANSWER_WITHIN_MS.photo);
     const answer = (await response.json()) as { ok: boolean; id?: string; sentence?: string };
     return answer.ok
       ? { how: "done", sentence: answer.id! }
       : { how: response.status === 401 ? "signed out" : "refused", sentence: answer.sentence ?? "" };
   } catch {
-    return { how: "no network", sentence: "The network is still away. Everything stays kept here." };
+    return AWAY;
   }
 }

@@ -2,72 +2,75 @@
 
 import Link from "next/link";
 import { usePathname, useRouter } from "next/navigation";
-import { useEffect, useRef, useState } from "react";
+import { useEffect, useRef } from "react";
 import { pageName } from "../act/pageName";
+import { sayAlarm, settleAlarm, useAlarms } from "./alarms";
+import { heardBefore, rememberHeard } from "./heard";
+import { looks } from "./looks";
 
-type Happening = Readonly<{
-  kind: "act" | "permit" | "instrument";
-  subject: string;
-  about: readonly string[];
-  alarm: boolean;
-  page?: string | null;
-}>;
+type Happening =
+  | Readonly<{ kind: "open" }>
+  | Readonly<{ kind: "alarm"; subject: string }>
+  | Readonly<{
+      kind: "act" | "permit" | "instrument";
+      subject: string;
+      about: readonly string[];
+      page?: string | null;
+    }>;
 
-/** Many things may happen at once; the page is fetched once for them. */
-const GATHER_MS = 250;
 /** Readings come every second, and a board shows everybody's acts: such pages look no more often than this. */
 const OFTEN_MS = { readings: 3000, boards: 20_000 };
 const BOARDS: readonly string[] = ["/", "/permits", "/locks"];
 
 /**
  * Listens to the server and fetches the page again when something changed. What is an alarm is said over everything else,
- * whatever page is open, until somebody looks.
+ * whatever page is open, until somebody looks. A page that was hidden asks from what it last heard, and looks again.
  */
 export function LiveUpdates() {
   const router = useRouter();
   const path = usePathname();
   const here = useRef(path);
-  const [alarms, setAlarms] = useState<readonly string[]>([]);
+  const alarms = useAlarms();
   useEffect(() => {
     here.current = path;
   }, [path]);
   useEffect(() => {
     let source: EventSource | null = null;
-    let waiting: ReturnType<typeof setTimeout> | null = null;
-    let lastLook = 0;
-    const look = () => {
-      waiting ??= setTimeout(() => {
-        waiting = null;
-        router.refresh();
-      }, GATHER_MS);
-    };
-    const hear = ({ data }: MessageEvent<string>) => {
-      const { kind, subject, about, alarm, page } = JSON.parse(data) as Happening;
-      if (alarm) {
-        setAlarms((all) => [...all.filter((one) => one !== subject), subject]);
-        return look();
+    const page = looks(() => router.refresh(), {
+      now_ms: () => performance.now(),
+      after: (ms, then) => {
+        const timer = setTimeout(then, ms);
+        return () => clearTimeout(timer);
+      },
+    });
+    let heard = heardBefore();
+    const hear = ({ data, lastEventId }: MessageEvent<string>) => {
+      heard = rememberHeard(lastEventId) ?? heard;
+      const happening = JSON.parse(data) as Happening;
+      if (happening.kind === "open") return;
+      if (happening.kind === "alarm") {
+        sayAlarm(happening.subject);
+        return page.soon(0);
       }
       // The form that did it fetches the page itself, once it has its answer.
-      if (page === pageName()) return;
-      const concerns = about.some((number) => here.current.includes(number));
+      if (happening.page === pageName()) return;
+      const concerns = happening.about.some((number) => here.current.includes(number));
       if (!concerns && !BOARDS.includes(here.current)) return;
-      const often_ms = !concerns ? OFTEN_MS.boards : kind === "instrument" ? OFTEN_MS.readings : 0;
-      if (Date.now() - lastLook < often_ms) return;
-      lastLook = Date.now();
-      look();
+      page.soon(!concerns ? OFTEN_MS.boards : happening.kind === "instrument" ? OFTEN_MS.readings : 0);
     };
+    let followed = false;
     // A browser keeps few connections to one server: a page that nobody sees holds none, and looks when it is seen again.
     const follow = () => {
       if (document.visibilityState === "hidden") {
         source?.close();
         source = null;
       } else if (source === null) {
-        source = new EventSource("/api/events");
+        source = new EventSource(heard === null ? "/api/events" : `/api/events?since=${heard}`);
         source.onmessage = hear;
-        let opened = false;
+        // Looked once the line stands, so that nothing falls between the look and the line.
         source.onopen = () => {
-          if (opened) look();
-          opened = true;
+          if (followed) page.soon(0);
+          followed = true;
         };
       }
     };
@@ -76,7 +79,7 @@ export function LiveUpdates() {
     return () => {
       document.removeEventListener("visibilitychange", follow);
       source?.close();
-      if (waiting) clearTimeout(waiting);
+      page.stop();
     };
   }, [router]);
   return (
@@ -84,18 +87,10 @@ export function LiveUpdates() {
       {alarms.map((number) => (
         <p key={number} className="flex flex-wrap items-center gap-x-4 gap-y-1">
           <strong>Permit {number} has stopped.</strong>
-          <Link
-            href={`/permits/${number}`}
-            className="link"
-            onClick={() => setAlarms((all) => all.filter((one) => one !== number))}
-          >
+          <Link href={`/permits/${number}`} className="link" onClick={() => settleAlarm(number)}>
             See why
           </Link>
-          <button
-            type="button"
-            className="link ml-auto"
-            onClick={() => setAlarms((all) => all.filter((one) => one !== number))}
-          >
+          <button type="button" className="link ml-auto" onClick={() => settleAlarm(number)}>
             I have seen it
           </button>
         </p>

@@ -1,21 +1,43 @@
-import { onHappening } from "@/server/runtime/events";
+import { database } from "@/server/db/database";
+import { alarmsAfter } from "@/server/ledger/alarms";
+import { ledgerHead } from "@/server/ledger/append";
 import { currentPerson } from "@/server/people/session";
+import { onHappening } from "@/server/runtime/events";
 
 export const dynamic = "force-dynamic";
 
 /** A line now and then, so that a dead connection is noticed by both sides. */
 const BEAT_MS = 15_000;
 
-/** Tells an open screen that something changed, as server-sent events. It says what, never the content. */
+/**
+ * Tells an open screen that something changed, as server-sent events. It says what, never the content. Each event carries
+ * the number of the ledger's last row: a screen that comes back, after a break of the network (`Last-Event-ID`) or because
+ * it was hidden (`since`), is told first of every alarm after the row it knows.
+ */
 export async function GET(request: Request): Promise<Response> {
   if ((await currentPerson()) === null) return new Response("Sign in first.", { status: 401 });
   const text = new TextEncoder();
+  const db = database();
+  const head = ledgerHead(db).seq;
+  // A number beyond the ledger is of another database: nothing of this one was heard.
+  let heard = Math.min(head, knownTo(request) ?? head);
   let end = () => {};
   const stream = new ReadableStream<Uint8Array>({
     start(controller) {
-      const send = (line: string) => controller.enqueue(text.encode(line));
-      const stop = onHappening((happening) => send(`data: ${JSON.stringify(happening)}\n\n`));
-      const beat = setInterval(() => send(": still here\n\n"), BEAT_MS);
+      const send = (event: object, id: number) =>
+        controller.enqueue(text.encode(`id: ${id}\ndata: ${JSON.stringify(event)}\n\n`));
+      const tell = () => {
+        for (const { seq, subject } of alarmsAfter(db, heard)) {
+          heard = seq;
+          send({ kind: "alarm", subject, about: [subject] }, seq);
+        }
+        heard = Math.max(heard, ledgerHead(db).seq);
+      };
+      const stop = onHappening((happening) => {
+        tell();
+        send(happening, heard);
+      });
+      const beat = setInterval(() => controller.enqueue(text.encode(": still here\n\n")), BEAT_MS);
       const closeWithServer = () => end();
       end = () => {
         end = () => {};
@@ -33,11 +55,18 @@ export async function GET(request: Request): Promise<Response> {
       process.on("SIGTERM", closeWithServer);
       process.on("SIGINT", closeWithServer);
       request.signal.addEventListener("abort", () => end());
-      send(": open\n\n");
+      tell();
+      send({ kind: "open" }, heard);
     },
     cancel: () => end(),
   });
   return new Response(stream, {
     headers: { "content-type": "text/event-stream", "cache-control": "no-store", "x-accel-buffering": "no" },
   });
+}
+
+/** The ledger's row that the screen says it heard of last; null for one that has heard nothing yet. */
+function knownTo(request: Request): number | null {
+  const said = request.headers.get("last-event-id") ?? new URL(request.url).searchParams.get("since");
+  return said !== null && /^\d{1,15}$/.test(said) ? Number(said) : null;
 }

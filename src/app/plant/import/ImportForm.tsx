@@ -1,5 +1,6 @@
 "use client";
 
+import { ANSWER_WITHIN_MS, fetchInTime } from "@/ui/net/fetchInTime";
 import { useRouter } from "next/navigation";
 import { useRef, useState } from "react";
 
@@ -18,7 +19,7 @@ export function ImportForm() {
     const fields = new FormData(form.current!);
     fields.set("actId", crypto.randomUUID());
     try {
-      const response = await fetch("/api/plant/import", { method: "POST", body: fields });
+      const response = await fetchInTime("/api/plant/import", { method: "POST", body: fields }, ANSWER_WITHIN_MS.file);
       const read = (await response.json()) as Answer;
       setAnswer(read);
       if (read.ok) router.refresh();
