@@ -19,7 +19,7 @@ export function wayOf({ source, carrier, face }: Pick<Shortfall, "source" | "car
  * Shortfalls that nobody has accepted as they are now: for the same grade asked and given, with as many barriers. A plan
  * that got worse since asks again.
  */
-export function shortfallsNotAccepted(plan: Plan, accepted: readonly Accepted[]): Shortfall[] {
+export function shortfallsNotAccepted(plan: Pick<Plan, "shortfalls">, accepted: readonly Accepted[]): Shortfall[] {
   return plan.shortfalls.filter(
     (shortfall) =>
       !accepted.some(

@@ -1,6 +1,6 @@
 import { randomUUID } from "node:crypto";
 import { and, asc, eq, inArray, isNull, ne } from "drizzle-orm";
-import { standingOn, type BoxFacts, type BoxLife, type Key, type StandingLock } from "../../core/box/boxLife";
+import { type BoxFacts, type BoxLife, type Key, type StandingLock } from "../../core/box/boxLife";
 import type { PersonId } from "../../core/people/roles";
 import type { Tx } from "../db/database";
 import {
@@ -9,11 +9,13 @@ import {
   isolations,
   items,
   lockBoxes,
+  people,
   permitIsolations,
   permits,
   standingLocks,
 } from "../db/schema";
 import { namesOf } from "../people/signIn";
+import { grouped } from "../runtime/grouped";
 import { gearLookUp } from "../gear/gearStore";
 import { lockHangs, locksOn } from "./locks";
 
@@ -126,9 +128,21 @@ export function boxFacts(tx: Tx, boxId: string): BoxFacts {
 
 /** Names on the standing locks of these boxes. */
 export function standingNames(tx: Tx, boxIds: readonly string[]): string[] {
-  const nameOf = namesOf(tx);
-  return boxIds.flatMap((id) => {
-    const box = loadBox(tx, { id });
-    return box ? standingOn(box.life).map((lock) => nameOf(lock.person)) : [];
-  });
+  return boxIds.flatMap(standingByBox(tx, boxIds));
+}
+
+/** The same, box by box. Cost: one query, however many. */
+export function standingByBox(tx: Tx, boxIds: readonly string[]): (boxId: string) => readonly string[] {
+  if (boxIds.length === 0) return () => [];
+  const hanging = grouped(
+    tx
+      .select({ boxId: standingLocks.boxId, name: people.name })
+      .from(standingLocks)
+      .innerJoin(people, eq(people.id, standingLocks.personId))
+      .where(and(inArray(standingLocks.boxId, [...boxIds]), isNull(standingLocks.offAt)))
+      .orderBy(asc(standingLocks.onAt))
+      .all(),
+    ({ boxId }) => boxId,
+  );
+  return (id) => hanging(id).map(({ name }) => name);
 }

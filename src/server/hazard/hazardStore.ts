@@ -2,13 +2,14 @@ import { desc, eq } from "drizzle-orm";
 import { jobHazardsSchema, NO_HAZARDS, openHazards, type Hazard, type JobHazards } from "../../core/hazard/jobHazards";
 import { permitsRequired, type PermitRequired } from "../../core/hazard/permitsRequired";
 import { nearestHelp, proposeHazards, type HazardFacts } from "../../core/hazard/proposals";
-import { jobSchema } from "../../core/request/jobFile";
+import { jobSchema, type Job } from "../../core/request/jobFile";
 import type { Area } from "../../core/plant/plant";
 import { profileOf } from "../../core/requirement/profiles";
 import { trace } from "../../core/trace/trace";
 import type { Tx } from "../db/database";
 import { isolations, jobIsolations, jobs } from "../db/schema";
-import { currentPlant, plantAt } from "../plant/plantStore";
+import { keptSome } from "../runtime/keptSome";
+import { currentPlant, itemAt, plantAt, type CurrentPlant } from "../plant/plantStore";
 
 export type JobHazardsNow = Readonly<{
   begun: boolean;
@@ -20,9 +21,13 @@ export type JobHazardsNow = Readonly<{
   area: Area | null;
 }>;
 
-/** A trace is a pure function of the plant and the job; a permit's facts ask for it at every look. */
-const traces = new Map<string, Omit<HazardFacts, "profile" | "conditions">>();
-const TRACES_KEPT = 40;
+type Row = typeof jobs.$inferSelect;
+type Traced = Omit<HazardFacts, "profile" | "conditions">;
+
+/** A trace is a pure function of the plant and the job; every look at a permit asks for it. */
+const traced = keptSome<string, Traced>(2000);
+/** So is what is left to decide, of those and of what was decided. */
+const opened = keptSome<string, readonly string[]>(4000);
 
 /** A job's hazards as they stand: what is proposed from today's register or the one it was planned on; null without either. */
 export function jobHazards(tx: Tx, number: string): JobHazardsNow | null {
@@ -37,33 +42,13 @@ export function jobHazards(tx: Tx, number: string): JobHazardsNow | null {
     .limit(1)
     .get();
   const plant = standing ? plantAt(tx, standing.revision) : currentPlant(tx);
-  if (plant === null) return null;
-  const job = jobSchema.parse(JSON.parse(row.job));
-  const key = `${plant.revision} ${row.job}`;
-  let found = traces.get(key);
-  if (found === undefined) {
-    const traced = trace(plant.graph, job);
-    found = {
-      faces: job.faces.map(({ place, how }) => {
-        const item = plant.plant.items.find(({ tag }) => place === tag || place.startsWith(`${tag}.`)) ?? null;
-        return { place, how, item, area: plant.plant.areas.find(({ name }) => name === item?.area) ?? null };
-      }),
-      arriving: traced.ok
-        ? traced.value.sources.map(({ source, arrives, face }) => ({ source, carrier: arrives, face }))
-        : [],
-      stored: traced.ok
-        ? traced.value.stored.map(({ source, arrives, face, harmless }) => ({
-            source,
-            carrier: arrives,
-            face,
-            harmless,
-          }))
-        : [],
-    };
-    traces.set(key, found);
-    if (traces.size > TRACES_KEPT) traces.delete(traces.keys().next().value!);
-  }
+  return plant === null ? null : hazardsOn(row, plant);
+}
+
+function hazardsOn(row: Row, plant: CurrentPlant): JobHazardsNow {
   const hazards = row.hazards === "" ? NO_HAZARDS : jobHazardsSchema.parse(JSON.parse(row.hazards));
+  const job = jobSchema.parse(JSON.parse(row.job));
+  const found = traced(`${plant.revision} ${row.job}`, () => traceOf(job, plant));
   const facts: HazardFacts = { ...found, profile: profileOf(job.profile), conditions: hazards.conditions };
   const proposed = proposeHazards(facts);
   const area = found.faces[0]?.area ?? null;
@@ -78,6 +63,22 @@ export function jobHazards(tx: Tx, number: string): JobHazardsNow | null {
   };
 }
 
+function traceOf(job: Job, plant: CurrentPlant): Traced {
+  const found = trace(plant.graph, job);
+  return {
+    faces: job.faces.map(({ place, how }) => {
+      const item = itemAt(plant, place);
+      return { place, how, item, area: plant.plant.areas.find(({ name }) => name === item?.area) ?? null };
+    }),
+    arriving: found.ok
+      ? found.value.sources.map(({ source, arrives, face }) => ({ source, carrier: arrives, face }))
+      : [],
+    stored: found.ok
+      ? found.value.stored.map(({ source, arrives, face, harmless }) => ({ source, carrier: arrives, face, harmless }))
+      : [],
+  };
+}
+
 export function saveJobHazards(tx: Tx, number: string, hazards: JobHazards): void {
   tx.update(jobs)
     .set({ hazards: JSON.stringify(hazards) })
@@ -85,8 +86,8 @@ export function saveJobHazards(tx: Tx, number: string, hazards: JobHazards): voi
     .run();
 }
 
-/** What is left to decide; null when nobody has begun. */
-export function hazardsOpenOf(tx: Tx, number: string): readonly string[] | null {
-  const now = jobHazards(tx, number);
-  return now === null || !now.begun ? null : now.open;
+/** What is left to decide; null when nobody has begun, or there is no register. */
+export function hazardsOpenOf(row: Row, plant: CurrentPlant | null): readonly string[] | null {
+  if (plant === null || row.hazards === "") return null;
+  return opened(`${plant.revision} ${row.job} ${row.hazards}`, () => hazardsOn(row, plant).open);
 }

@@ -1,18 +1,20 @@
-import { and, eq, isNull, ne } from "drizzle-orm";
+import { eq, ne } from "drizzle-orm";
 import type { LiveJob } from "../../core/guard/guardRelease";
 import { jobSchema } from "../../core/request/jobFile";
 import type { Tx } from "../db/database";
-import { holds, isolations, items, jobIsolations, jobs } from "../db/schema";
-import { acceptedFor } from "../job/deviationStore";
+import { isolations, jobIsolations, jobs } from "../db/schema";
+import { acceptedForAll } from "../job/deviationStore";
 import { boxesOf, locksOn } from "../box/locks";
+import { heldTags } from "../box/heldTags";
+import { grouped } from "../runtime/grouped";
 
 /** An isolation that holds points now, as one of its jobs counts on it. */
 export type HeldIsolation = LiveJob &
   Readonly<{ peopleIds: readonly string[]; isolation: string; isolationState: string; plantRevision: number }>;
 
-/** Every job that stands on an isolation not restored, with the points it holds now. Cost: a few look-ups for each. */
+/** Every job that stands on an isolation not restored, with the points it holds now. Cost: six queries, however many. */
 export function liveJobs(tx: Tx): HeldIsolation[] {
-  return tx
+  const rows = tx
     .select({
       isolationId: isolations.id,
       isolation: isolations.number,
@@ -26,32 +28,29 @@ export function liveJobs(tx: Tx): HeldIsolation[] {
     .innerJoin(jobIsolations, eq(jobIsolations.isolationId, isolations.id))
     .innerJoin(jobs, eq(jobs.id, jobIsolations.jobId))
     .where(ne(isolations.state, "restored"))
-    .all()
-    .map((row) => ({
+    .all();
+  const ids = [...new Set(rows.map(({ isolationId }) => isolationId))];
+  const held = heldTags(tx, ids);
+  const accepted = acceptedForAll(tx, [...new Set(rows.map(({ jobId }) => jobId))]);
+  const boxes = boxesOf(tx, ids);
+  const locksOf = grouped(locksOn(tx, [...new Set(boxes.map(({ id }) => id))]), ({ boxId }) => boxId);
+  const boxOf = grouped(boxes, ({ isolationId }) => isolationId);
+  return rows.map((row) => {
+    // Everybody whose lock hangs for the isolation, once each.
+    const on = new Map(
+      boxOf(row.isolationId).flatMap(({ id }) => locksOf(id).map((lock) => [lock.personId, lock.person] as const)),
+    );
+    return {
       number: row.number,
       isolation: row.isolation,
       isolationState: row.state,
       plantRevision: row.plantRevision,
       job: jobSchema.parse(JSON.parse(row.inputs)),
-      holds: tx
-        .select({ tag: items.tag })
-        .from(holds)
-        .innerJoin(items, eq(items.id, holds.itemId))
-        .where(and(eq(holds.isolationId, row.isolationId), isNull(holds.liftedAt)))
-        .all()
-        .map(({ tag }) => tag),
-      accepted: Object.fromEntries(acceptedFor(tx, row.jobId).map((one) => [one.way, one.acceptedDepth])),
+      holds: held(row.isolationId),
+      accepted: Object.fromEntries(accepted(row.jobId).map((one) => [one.way, one.acceptedDepth])),
       counts: row.state === "proven" || row.state === "testing",
-      ...peopleOn(tx, row.isolationId),
-    }));
-}
-
-/** Everybody whose lock hangs for an isolation, once each. */
-function peopleOn(tx: Tx, isolationId: string) {
-  const on = locksOn(
-    tx,
-    boxesOf(tx, [isolationId]).map((box) => box.id),
-  );
-  const byId = new Map(on.map((lock) => [lock.personId, lock.person]));
-  return { people: [...byId.values()], peopleIds: [...byId.keys()] };
+      people: [...on.values()],
+      peopleIds: [...on.keys()],
+    };
+  });
 }

@@ -1,5 +1,7 @@
-import { and, desc, eq, inArray, ne } from "drizzle-orm";
+import { and, desc, eq, gte, inArray, like, or } from "drizzle-orm";
 import type { Tx } from "../db/database";
+import { grouped } from "../runtime/grouped";
+import { once } from "../runtime/lazily";
 import { isolations, jobIsolations, jobs, temporaryRestores } from "../db/schema";
 
 /** A job that a temporary restore would light or leave with fewer barriers, and who agreed for it. */
@@ -25,7 +27,8 @@ function rows(tx: Tx) {
     .select({ row: temporaryRestores, isolation: isolations.number })
     .from(temporaryRestores)
     .innerJoin(isolations, eq(isolations.id, temporaryRestores.isolationId))
-    .orderBy(desc(temporaryRestores.askedAt));
+    .orderBy(desc(temporaryRestores.askedAt))
+    .$dynamic();
 }
 
 function toTemporary({ row, isolation }: { row: typeof temporaryRestores.$inferSelect; isolation: string }) {
@@ -46,18 +49,13 @@ function toTemporary({ row, isolation }: { row: typeof temporaryRestores.$inferS
 }
 
 export function temporaryByNumber(tx: Tx, number: string): TemporaryRestore | null {
-  const found = rows(tx)
-    .all()
-    .find(({ row }) => row.number === number);
+  const found = rows(tx).where(eq(temporaryRestores.number, number)).get();
   return found ? toTemporary(found) : null;
 }
 
 /** All of an isolation, the newest first. */
 export function temporariesOf(tx: Tx, isolationId: string): TemporaryRestore[] {
-  return rows(tx)
-    .all()
-    .filter(({ row }) => row.isolationId === isolationId)
-    .map(toTemporary);
+  return rows(tx).where(eq(temporaryRestores.isolationId, isolationId)).all().map(toTemporary);
 }
 
 export function saveTemporary(tx: Tx, one: TemporaryRestore): void {
@@ -72,30 +70,57 @@ export function saveTemporary(tx: Tx, one: TemporaryRestore): void {
     .run();
 }
 
-/** The isolation whose running test may light this job's work; null when none does. */
-export function litBy(tx: Tx, job: string): string | null {
-  const running = rows(tx)
-    .all()
-    .map(toTemporary)
-    .find((one) => one.state === "running" && one.affected.some((affected) => affected.job === job));
-  return running?.isolation ?? null;
+/** Temporary restores that are running now. */
+export function runningTests(tx: Tx): TemporaryRestore[] {
+  return rows(tx).where(eq(temporaryRestores.state, "running")).all().map(toTemporary);
 }
 
-/** When points that hold the work of this isolation were last locked again after a test; null when they never were. */
-export function litUntil_ms(tx: Tx, isolation: Readonly<{ id: string }>): number | null {
-  const own = tx
-    .select({ number: jobs.number })
-    .from(jobIsolations)
-    .innerJoin(jobs, eq(jobs.id, jobIsolations.jobId))
-    .where(eq(jobIsolations.isolationId, isolation.id))
+/** Those that reach a job: of its own isolation, or of another's that would light it. The newest first. */
+export function temporariesReaching(tx: Tx, isolationId: string, job: string): TemporaryRestore[] {
+  return rows(tx)
+    .where(or(eq(temporaryRestores.isolationId, isolationId), like(temporaryRestores.affected, `%"${job}"%`)))
     .all()
-    .map(({ number }) => number);
-  const tests = tx
+    .map(toTemporary)
+    .filter((one) => one.isolationId === isolationId || one.affected.some((affected) => affected.job === job));
+}
+
+/** The isolation whose running test may light a job's work; null when none does. Cost: one query, when first asked. */
+export function litBy(tx: Tx): (job: string) => string | null {
+  const running = once(() => runningTests(tx));
+  return (job) => running().find((one) => one.affected.some((affected) => affected.job === job))?.isolation ?? null;
+}
+
+/**
+ * When points that hold the work of an isolation were last locked again after a test of another; null when they never
+ * were. Cost: two queries, however many isolations.
+ */
+export function litUntil_ms(
+  tx: Tx,
+  of: readonly Readonly<{ id: string; approvedAt: number }>[],
+): (isolationId: string) => number | null {
+  const ids = of.map(({ id }) => id);
+  const jobsOf = grouped(
+    tx
+      .select({ id: jobIsolations.isolationId, number: jobs.number })
+      .from(jobIsolations)
+      .innerJoin(jobs, eq(jobs.id, jobIsolations.jobId))
+      .where(inArray(jobIsolations.isolationId, ids))
+      .all(),
+    ({ id }) => id,
+  );
+  // What ended before the first of them was approved lit none of their proofs.
+  const since_ms = Math.min(...of.map(({ approvedAt }) => approvedAt));
+  const ended = tx
     .select()
     .from(temporaryRestores)
-    .where(and(ne(temporaryRestores.isolationId, isolation.id), inArray(temporaryRestores.state, ["ended"])))
+    .where(and(eq(temporaryRestores.state, "ended"), gte(temporaryRestores.endedAt, since_ms)))
     .all()
-    .filter((row) => (JSON.parse(row.affected) as Affected[]).some(({ job }) => own.includes(job)));
-  const ends = tests.flatMap((row) => row.endedAt ?? []);
-  return ends.length > 0 ? Math.max(...ends) : null;
+    .map((row) => ({ ...row, jobs: (JSON.parse(row.affected) as Affected[]).map(({ job }) => job) }));
+  return (isolationId) => {
+    const own = jobsOf(isolationId).map(({ number }) => number);
+    const ends = ended
+      .filter((row) => row.isolationId !== isolationId && row.jobs.some((job) => own.includes(job)))
+      .flatMap((row) => row.endedAt ?? []);
+    return ends.length > 0 ? Math.max(...ends) : null;
+  };
 }

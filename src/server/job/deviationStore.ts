@@ -1,21 +1,29 @@
-import { asc, eq } from "drizzle-orm";
+import { asc, inArray } from "drizzle-orm";
 import type { Accepted } from "../../core/plan/deviations";
 import type { Tx } from "../db/database";
 import { deviations } from "../db/schema";
+import { grouped } from "../runtime/grouped";
 import { namesOf } from "../people/signIn";
 
 export type StoredDeviation = Accepted & Readonly<{ reason: string; by: string; at_ms: number }>;
 
 /** Every deviation accepted for a job, oldest first. */
-export function acceptedFor(tx: Tx, jobId: string): StoredDeviation[] {
+export function acceptedFor(tx: Tx, jobId: string): readonly StoredDeviation[] {
+  return acceptedForAll(tx, [jobId])(jobId);
+}
+
+/** The same for many jobs at once. Cost: two queries, however many. */
+export function acceptedForAll(tx: Tx, jobIds: readonly string[]): (jobId: string) => readonly StoredDeviation[] {
+  if (jobIds.length === 0) return () => [];
   const nameOf = namesOf(tx);
-  return tx
+  const rows = tx
     .select()
     .from(deviations)
-    .where(eq(deviations.jobId, jobId))
+    .where(inArray(deviations.jobId, [...jobIds]))
     .orderBy(asc(deviations.acceptedAt))
     .all()
     .map((row) => ({
+      jobId: row.jobId,
       way: row.way,
       requiredGrade: row.requiredGrade,
       acceptedGrade: row.acceptedGrade,
@@ -25,4 +33,5 @@ export function acceptedFor(tx: Tx, jobId: string): StoredDeviation[] {
       by: nameOf(row.acceptedBy),
       at_ms: row.acceptedAt,
     }));
+  return grouped(rows, ({ jobId }) => jobId);
 }

@@ -308,7 +308,7 @@ export function stalenessOf(view: JobView, made: Plan): Staleness | null {
 }
 
 /** Deviations accepted for a job, oldest first. */
-export function deviationsOf(view: JobView): StoredDeviation[] {
+export function deviationsOf(view: JobView): readonly StoredDeviation[] {
   return acceptedFor(database(), view.id);
 }
 

@@ -26,20 +26,13 @@ export function sentOf(row: Pick<DetectorRow, "lastReading">): Sent | null {
   return row.lastReading === null ? null : sentSchema.parse(JSON.parse(row.lastReading));
 }
 
-/** The instruments posted at a permit, with what is against each. */
-export function detectorsAt(tx: Tx, permit: string, limits: AirLimits, now_ms: number): PostedDetector[] {
-  return tx
-    .select()
-    .from(detectors)
-    .where(eq(detectors.permit, permit))
-    .all()
-    .map((row) => {
-      const sent = sentOf(row);
-      return {
-        id: row.id,
-        place: row.place,
-        against: sent === null ? [] : againstSent(sent, limits),
-        silent: isSilent({ posted_ms: row.postedAt ?? 0, last_ms: row.lastAt }, now_ms),
-      };
-    });
+/** An instrument posted at a permit, with what is against it. */
+export function asPosted(row: DetectorRow, limits: AirLimits, now_ms: number): PostedDetector {
+  const sent = sentOf(row);
+  return {
+    id: row.id,
+    place: row.place,
+    against: sent === null ? [] : againstSent(sent, limits),
+    silent: isSilent({ posted_ms: row.postedAt ?? 0, last_ms: row.lastAt }, now_ms),
+  };
 }

@@ -9,6 +9,7 @@ import { profileOf } from "../../core/requirement/profiles";
 import { database } from "../db/database";
 import { setupOf } from "../figures/dayView";
 import { plantOf, type JobView } from "../job/jobView";
+import { itemAt } from "../plant/plantStore";
 
 export type DraftDefaults = Readonly<{
   hazards: string;
@@ -32,10 +33,11 @@ export function draftDefaults(view: JobView, kind: PermitKind): DraftDefaults {
 }
 
 function detailDefaults(view: JobView, kind: PermitKind): Record<string, string | readonly string[]> {
-  const { plant } = plantOf(view);
+  const current = plantOf(view);
+  const { plant } = current;
   const how = { "hot work": "hot", "confined space entry": "enter", "line break": "open" }[kind as string];
   const face = view.job.faces.find((one) => one.how.some((way) => way === how)) ?? view.job.faces[0]!;
-  const item = plant.items.find(({ tag }) => face.place === tag || face.place.startsWith(`${tag}.`));
+  const item = itemAt(current, face.place) ?? undefined;
   const spot = item ? placeOf(item, plant.areas) : null;
   const said: Record<string, string> = {};
   const say = (name: string, value: number | string | undefined) => {

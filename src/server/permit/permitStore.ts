@@ -1,5 +1,5 @@
 import { randomUUID } from "node:crypto";
-import { and, asc, eq, isNull } from "drizzle-orm";
+import { and, asc, eq, inArray, isNull } from "drizzle-orm";
 import type { PersonId } from "../../core/people/roles";
 import type { PermitDetails } from "../../core/permit/kinds/details";
 import type { LogEntry } from "../../core/permit/record/permitLog";
@@ -7,6 +7,7 @@ import type { PermitLife, SignOn } from "../../core/permit/record/permitTypes";
 import type { Tx } from "../db/database";
 import { permitIsolations, permitLog, permits, personalLocks } from "../db/schema";
 import { enterLock } from "../gear/gearStore";
+import { grouped } from "../runtime/grouped";
 import { boxesOf } from "../box/locks";
 
 export type StoredPermit = Readonly<{
@@ -16,23 +17,60 @@ export type StoredPermit = Readonly<{
 }>;
 
 export function loadPermit(tx: Tx, number: string): StoredPermit | null {
-  const row = tx.select().from(permits).where(eq(permits.number, number)).get();
-  if (row === undefined) return null;
-  const isolationIds = tx
-    .select({ id: permitIsolations.isolationId })
-    .from(permitIsolations)
-    .where(eq(permitIsolations.permitId, row.id))
-    .all()
-    .map(({ id }) => id);
-  // A personal lock hangs on the box of every isolation of the permit, or one on each of their points; together they are
-  // one sign-on.
-  const signOns = new Map<string, SignOn>();
-  const hung = tx
+  return loadPermits(tx, [number])[0] ?? null;
+}
+
+/** Permits by number, in the order of their numbers; unknown ones are left out. Cost: four queries, however many. */
+export function loadPermits(tx: Tx, numbers: readonly string[]): StoredPermit[] {
+  if (numbers.length === 0) return [];
+  const rows = tx
     .select()
-    .from(personalLocks)
-    .where(eq(personalLocks.permitId, row.id))
-    .orderBy(asc(personalLocks.onAt))
+    .from(permits)
+    .where(inArray(permits.number, [...numbers]))
+    .orderBy(asc(permits.number))
     .all();
+  const ids = rows.map(({ id }) => id);
+  const isolationsOf = grouped(
+    tx.select().from(permitIsolations).where(inArray(permitIsolations.permitId, ids)).all(),
+    ({ permitId }) => permitId,
+  );
+  const locksOf = grouped(
+    tx.select().from(personalLocks).where(inArray(personalLocks.permitId, ids)).orderBy(asc(personalLocks.onAt)).all(),
+    ({ permitId }) => permitId,
+  );
+  const logOf = grouped(
+    tx
+      .select({ permitId: permitLog.permitId, entry: permitLog.entry })
+      .from(permitLog)
+      .where(inArray(permitLog.permitId, ids))
+      .orderBy(asc(permitLog.permitId), asc(permitLog.position))
+      .all(),
+    ({ permitId }) => permitId,
+  );
+  return rows.map((row) => ({
+    row,
+    isolationIds: isolationsOf(row.id).map(({ isolationId }) => isolationId),
+    life: {
+      number: row.number,
+      details: JSON.parse(row.details) as PermitDetails,
+      log: logOf(row.id).map(({ entry }) => JSON.parse(entry) as LogEntry),
+      state: row.state,
+      holder: row.holderId as PersonId,
+      issuer: row.issuerId as PersonId | null,
+      closedBy: row.closedBy as PersonId | null,
+      validFrom_ms: row.validFrom,
+      validTo_ms: row.validTo,
+      signOns: signOnsOf(locksOf(row.id)),
+    },
+  }));
+}
+
+/**
+ * A personal lock hangs on the box of every isolation of the permit, or one on each of their points; together they are one
+ * sign-on.
+ */
+function signOnsOf(hung: readonly (typeof personalLocks.$inferSelect)[]): SignOn[] {
+  const signOns = new Map<string, SignOn>();
   for (const lock of hung) {
     const key = `${lock.personId} ${lock.onAt}`;
     const known = signOns.get(key);
@@ -44,26 +82,7 @@ export function loadPermit(tx: Tx, number: string): StoredPermit | null {
       off_ms: lock.offAt,
     });
   }
-  const log = tx
-    .select({ entry: permitLog.entry })
-    .from(permitLog)
-    .where(eq(permitLog.permitId, row.id))
-    .orderBy(asc(permitLog.position))
-    .all()
-    .map(({ entry }) => JSON.parse(entry) as LogEntry);
-  const life: PermitLife = {
-    number: row.number,
-    details: JSON.parse(row.details) as PermitDetails,
-    log,
-    state: row.state,
-    holder: row.holderId as PersonId,
-    issuer: row.issuerId as PersonId | null,
-    closedBy: row.closedBy as PersonId | null,
-    validFrom_ms: row.validFrom,
-    validTo_ms: row.validTo,
-    signOns: [...signOns.values()],
-  };
-  return { row, life, isolationIds };
+  return [...signOns.values()];
 }
 
 /** Writes what changed between two states of a permit, and hangs or takes the personal locks that go with it. */

@@ -22,7 +22,8 @@ import { namesOf, type Person } from "../people/signIn";
 import { siteTime } from "../runtime/siteTime";
 import { sentOf } from "./detectorStore";
 import { gasInstruments } from "../gear/gearStore";
-import { othersOf, permitNow } from "./permitFacts";
+import { permitNow } from "./permitFacts";
+import { permitsInPlace } from "./permitsInPlace";
 import { jobView } from "../job/jobView";
 
 export type PermitView = NonNullable<ReturnType<typeof permitView>>;
@@ -30,8 +31,7 @@ export type PermitView = NonNullable<ReturnType<typeof permitView>>;
 /** One permit with its job and its people, as it stands at this moment; null when there is no such permit. */
 export function permitView(number: string, now_ms: number) {
   const db = database();
-  const others = othersOf(db);
-  const permit = permitNow(db, number, now_ms, others);
+  const permit = permitNow(db, number, now_ms);
   if (permit === null) return null;
   const { row, facts, now: life } = permit;
   const job = db.select({ number: jobs.number }).from(jobs).where(eq(jobs.id, row.jobId)).get();
@@ -132,7 +132,7 @@ export function permitView(number: string, now_ms: number) {
       type: entry.type,
       words: logWords(entry, nameOf, siteTime),
     })),
-    inPlace: others()
+    inPlace: permitsInPlace(db)
       .filter((one) => one.isOpen && one.number !== number)
       .flatMap((one) => one.permit.faces.filter((face) => face.known).map((face) => ({ permit: one.number, ...face }))),
     job: view,

@@ -1,4 +1,4 @@
-import { and, asc, eq, inArray, isNull, notInArray, sql } from "drizzle-orm";
+import { eq, inArray, notInArray, sql } from "drizzle-orm";
 import type { Plan } from "../../core/plan/plan";
 import { jobHazardsSchema } from "../../core/hazard/jobHazards";
 import { jobSchema } from "../../core/request/jobFile";
@@ -11,9 +11,10 @@ import type { LogEntry } from "../../core/permit/record/permitLog";
 import { peopleOn } from "../../core/permit/record/permitTypes";
 import { onPost } from "../../core/permit/people/posts";
 import type { Tx } from "../db/database";
-import { holds, isolations, items, jobs, permits } from "../db/schema";
-import { loadPermit } from "./permitStore";
-import { currentPlant, type CurrentPlant } from "../plant/plantStore";
+import { isolations, jobs, permits } from "../db/schema";
+import { heldTags } from "../box/heldTags";
+import { loadPermits } from "./permitStore";
+import { currentPlant, itemAt, type CurrentPlant } from "../plant/plantStore";
 
 export type InPlace = Readonly<{
   number: string;
@@ -23,69 +24,86 @@ export type InPlace = Readonly<{
   log: readonly LogEntry[];
 }>;
 
-/** Every permit that is not over, with where it is and who is there. Cost: a handful of look-ups for each. */
+/** Every permit that is not over, with where it is and who is there. Cost: a handful of queries, however many. */
 export function permitsInPlace(tx: Tx): InPlace[] {
   const plant = currentPlant(tx);
-  return tx
+  const open = tx
     .select({ number: permits.number, job: jobs })
     .from(permits)
     .innerJoin(jobs, eq(jobs.id, permits.jobId))
     .where(notInArray(permits.state, ["closed", "cancelled", "work done"]))
-    .orderBy(asc(permits.number))
-    .all()
-    .map(({ number, job }) => {
-      const { life, isolationIds } = loadPermit(tx, number)!;
-      const hazards = job.hazards === "" ? null : jobHazardsSchema.parse(JSON.parse(job.hazards));
-      const lifts = hazards?.conditions?.lifts ?? [];
-      return {
-        number,
-        isOpen: !["draft", "checked", "authorised"].includes(life.state),
-        log: life.log,
-        permit: {
-          number,
-          job: job.number,
-          details: life.details,
-          ...standsOn(tx, isolationIds),
-          faces: facesOf(plant, job.job, life.details),
-          people: [
-            ...new Set<PersonId>(
-              [...peopleOn(life), ...onPost(life.log), ...inside(life.log)].map(({ person }) => person),
-            ),
-          ],
-          lifts: lifts.map(({ what, place }) => ({ what, ...spotOf(plant, place) })),
-        },
-      };
-    });
+    .all();
+  const jobOf = new Map(open.map(({ number, job }) => [number, job]));
+  const stored = loadPermits(tx, [...jobOf.keys()]);
+  const spotOf = spotsOf(plant);
+  const standsOn = stands(tx, [...new Set(stored.flatMap(({ isolationIds }) => isolationIds))]);
+  return stored.map(({ life, isolationIds }) => {
+    const job = jobOf.get(life.number)!;
+    const hazards = job.hazards === "" ? null : jobHazardsSchema.parse(JSON.parse(job.hazards));
+    const lifts = hazards?.conditions?.lifts ?? [];
+    return {
+      number: life.number,
+      isOpen: !["draft", "checked", "authorised"].includes(life.state),
+      log: life.log,
+      permit: {
+        number: life.number,
+        job: job.number,
+        details: life.details,
+        ...standsOn(isolationIds),
+        faces: facesOf(spotOf, job.job, life.details),
+        people: [
+          ...new Set<PersonId>(
+            [...peopleOn(life), ...onPost(life.log), ...inside(life.log)].map(({ person }) => person),
+          ),
+        ],
+        lifts: lifts.map(({ what, place }) => ({ what, ...spotOf(place) })),
+      },
+    };
+  });
 }
 
-function facesOf(plant: CurrentPlant | null, job: string, details: PermitDetails): PermitInPlace["faces"] {
+type SpotOf = (place: string) => Readonly<{ x_m: number; y_m: number; known: boolean }>;
+
+function facesOf(spotOf: SpotOf, job: string, details: PermitDetails): PermitInPlace["faces"] {
   return jobSchema.parse(JSON.parse(job)).faces.map(({ place, how }) => {
-    const { known, ...spot } = spotOf(plant, place);
+    const { known, ...spot } = spotOf(place);
     // A permit that says where it is knows better than the register where its item stands.
     const at = "x_m" in details ? { x_m: details.x_m, y_m: details.y_m, known: true } : { ...spot, known };
     return { tag: place, how, ...at };
   });
 }
 
-function spotOf(plant: CurrentPlant | null, place: string) {
-  const item = plant?.plant.items.find(({ tag }) => place === tag || place.startsWith(`${tag}.`));
-  const spot = item && plant ? placeOf(item, plant.plant.areas) : null;
-  return { x_m: spot?.x_m ?? 0, y_m: spot?.y_m ?? 0, known: spot !== null };
+function spotsOf(plant: CurrentPlant | null): SpotOf {
+  return (place) => {
+    const item = plant && itemAt(plant, place);
+    const spot = item && plant ? placeOf(item, plant.plant.areas) : null;
+    return { x_m: spot?.x_m ?? 0, y_m: spot?.y_m ?? 0, known: spot !== null };
+  };
 }
 
-function standsOn(tx: Tx, isolationIds: readonly string[]): Pick<PermitInPlace, "isolations" | "loses"> {
-  if (isolationIds.length === 0) return { isolations: [], loses: [] };
+function stands(
+  tx: Tx,
+  ids: readonly string[],
+): (isolationIds: readonly string[]) => Pick<PermitInPlace, "isolations" | "loses"> {
+  if (ids.length === 0) return () => ({ isolations: [], loses: [] });
   const rows = tx
-    .select({ number: isolations.number, dark: sql<string>`json_extract(${isolations.plan}, '$.goesDark')` })
+    .select({
+      id: isolations.id,
+      number: isolations.number,
+      dark: sql<string>`json_extract(${isolations.plan}, '$.goesDark')`,
+    })
     .from(isolations)
-    .where(inArray(isolations.id, [...isolationIds]))
+    .where(inArray(isolations.id, [...ids]))
     .all();
-  const held = tx
-    .select({ tag: items.tag })
-    .from(holds)
-    .innerJoin(items, eq(items.id, holds.itemId))
-    .where(and(inArray(holds.isolationId, [...isolationIds]), isNull(holds.liftedAt)))
-    .all();
-  const dark = rows.flatMap((row) => (JSON.parse(row.dark) as Plan["goesDark"]).map(({ tag }) => tag));
-  return { isolations: rows.map(({ number }) => number), loses: [...dark, ...held.map(({ tag }) => tag)] };
+  const heldBy = heldTags(tx, ids);
+  const of = new Map(
+    rows.map(({ id, number, dark }) => {
+      const lost = (JSON.parse(dark) as Plan["goesDark"]).map(({ tag }) => tag);
+      return [id, { number, loses: [...lost, ...heldBy(id)] }];
+    }),
+  );
+  return (isolationIds) => {
+    const own = isolationIds.flatMap((id) => of.get(id) ?? []);
+    return { isolations: own.map(({ number }) => number), loses: own.flatMap(({ loses }) => loses) };
+  };
 }

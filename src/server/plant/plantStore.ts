@@ -38,6 +38,13 @@ export function plantAt(tx: Tx, revision: number): CurrentPlant {
   return current;
 }
 
+/** The item at a place: by its tag, or by tag.part. Null where the register has none. Cost: constant. */
+export function itemAt({ plant, graph }: CurrentPlant, place: string): Item | null {
+  const found = graph.places.resolveFace(place);
+  const first = found.ok ? found.places[0] : undefined;
+  return first === undefined ? null : (plant.items[graph.places.itemOf[first]!] ?? null);
+}
+
 /** Stores a checked plant as the next revision and brings the register up to date. Ids of known tags stay. */
 export function savePlant(
   tx: Tx,

@@ -1,0 +1,253 @@
+import { and, asc, count, eq, inArray, isNotNull, isNull, ne, sql } from "drizzle-orm";
+import { clashFinder } from "../../core/permit/around/clashFinder";
+import type { PermitClash } from "../../core/permit/around/crossChecks";
+import { entriesOf, type LogEntry } from "../../core/permit/record/permitLog";
+import { jobSchema } from "../../core/request/jobFile";
+import { standingByBox } from "../box/boxStore";
+import { heldTags } from "../box/heldTags";
+import { boxesOf } from "../box/locks";
+import type { Tx } from "../db/database";
+import { detectors, earthsOn, exchanges, isolations, jobIsolations, jobs, people, steps } from "../db/schema";
+import { gasInstruments } from "../gear/gearStore";
+import { staleOfAll } from "../isolation/proofStore";
+import { litBy } from "../isolation/temporaryStore";
+import { acceptedForAll, type StoredDeviation } from "../job/deviationStore";
+import { currentPlant, plantAt, type CurrentPlant } from "../plant/plantStore";
+import { grouped } from "../runtime/grouped";
+import { once } from "../runtime/lazily";
+import type { DetectorRow } from "./detectorStore";
+import { permitsInPlace, type InPlace } from "./permitsInPlace";
+import type { StoredPermit } from "./permitStore";
+
+type JobRow = typeof jobs.$inferSelect;
+type PersonRow = typeof people.$inferSelect;
+/** An isolation without its plan, which is large; its shortfalls as JSON. */
+type IsolationRow = Pick<
+  typeof isolations.$inferSelect,
+  "id" | "number" | "state" | "inputs" | "approvedAt" | "ruleProfile" | "plantRevision"
+> &
+  Readonly<{ shortfalls: string }>;
+
+/** Everything around some permits that their facts are made of. */
+export type PermitSite = Readonly<{
+  isolation: (id: string) => IsolationRow;
+  openSteps: (isolationId: string) => number;
+  job: (id: string) => JobRow;
+  person: (id: string) => PersonRow | undefined;
+  nameOf: (id: string) => string;
+  /** Ids of the lock boxes of an isolation. */
+  boxes: (isolationId: string) => readonly string[];
+  standing: (boxId: string) => readonly string[];
+  held: (isolationId: string) => readonly string[];
+  stale: (isolationId: string) => readonly string[];
+  earths: (isolationId: string) => readonly string[];
+  litBy: (job: string) => string | null;
+  accepted: (jobId: string) => readonly StoredDeviation[];
+  exchanged: (jobId: string, firm: string) => boolean;
+  detectors: (permit: string) => readonly DetectorRow[];
+  /** Numbers of gas instruments that somebody withdrew. */
+  withdrawn: () => readonly string[];
+  plant: () => CurrentPlant | null;
+  /** The register that a job was planned on; today's while it is not. */
+  plantOf: (jobId: string) => CurrentPlant | null;
+  /** Which isolation has opened a vessel for work and proven it empty; null where none has. */
+  emptied: (tag: string) => string | null;
+  /** Permits that others have to reckon with. */
+  open: () => readonly InPlace[];
+  clashes: (permit: string) => readonly PermitClash[];
+  /** What was decided of clashes under the other permits. */
+  decided: (permit: string) => readonly LogEntry[];
+}>;
+
+/**
+ * Looks at the site for many permits at once: what one of them asks for is loaded for all, and only when one asks.
+ * Cost: at most some twenty queries, however many permits.
+ */
+export function permitSite(tx: Tx, stored: readonly StoredPermit[], now_ms: number): PermitSite {
+  const isolationIds = [...new Set(stored.flatMap((one) => one.isolationIds))];
+  const jobIds = [...new Set(stored.map(({ row }) => row.jobId))];
+  const rows = once(
+    () =>
+      new Map(
+        tx
+          .select({
+            id: isolations.id,
+            number: isolations.number,
+            state: isolations.state,
+            inputs: isolations.inputs,
+            approvedAt: isolations.approvedAt,
+            ruleProfile: isolations.ruleProfile,
+            plantRevision: isolations.plantRevision,
+            shortfalls: sql<string>`json_extract(${isolations.plan}, '$.shortfalls')`,
+          })
+          .from(isolations)
+          .where(inArray(isolations.id, isolationIds))
+          .all()
+          .map((row) => [row.id, row]),
+      ),
+  );
+  const isolation = (id: string): IsolationRow => {
+    const row = rows().get(id);
+    if (row === undefined) throw new Error(`isolation ${id} is gone`);
+    return row;
+  };
+  const jobRows = once(
+    () =>
+      new Map(
+        tx
+          .select()
+          .from(jobs)
+          .where(inArray(jobs.id, jobIds))
+          .all()
+          .map((row) => [row.id, row]),
+      ),
+  );
+  const peopleRows = once(
+    () =>
+      new Map(
+        tx
+          .select()
+          .from(people)
+          .all()
+          .map((row) => [row.id, row]),
+      ),
+  );
+  const openSteps = once(
+    () =>
+      new Map(
+        tx
+          .select({ id: steps.isolationId, n: count() })
+          .from(steps)
+          .where(
+            and(
+              inArray(steps.isolationId, isolationIds),
+              isNull(steps.doneBy),
+              ne(sql`json_extract(${steps.step}, '$.phase')`, "restore"),
+            ),
+          )
+          .groupBy(steps.isolationId)
+          .all()
+          .map(({ id, n }) => [id, n]),
+      ),
+  );
+  const boxes = once(() => boxesOf(tx, isolationIds));
+  const boxOf = once(() => grouped(boxes(), ({ isolationId }) => isolationId));
+  const standing = once(() =>
+    standingByBox(
+      tx,
+      boxes().map(({ id }) => id),
+    ),
+  );
+  const held = once(() => heldTags(tx, isolationIds));
+  const stale = once(() => staleOfAll(tx, [...rows().values()], now_ms));
+  const earths = once(() =>
+    grouped(
+      tx
+        .select({ id: earthsOn.isolationId, number: earthsOn.number })
+        .from(earthsOn)
+        .where(and(inArray(earthsOn.isolationId, isolationIds), isNull(earthsOn.offAt)))
+        .all(),
+      ({ id }) => id,
+    ),
+  );
+  const accepted = once(() => acceptedForAll(tx, jobIds));
+  const exchanged = once(
+    () =>
+      new Set(
+        tx
+          .select({ jobId: exchanges.jobId, firm: exchanges.firm })
+          .from(exchanges)
+          .where(inArray(exchanges.jobId, jobIds))
+          .all()
+          .map(({ jobId, firm }) => `${jobId} ${firm}`),
+      ),
+  );
+  const posted = once(() =>
+    grouped(tx.select().from(detectors).where(isNotNull(detectors.permit)).all(), ({ permit }) => permit),
+  );
+  const plant = once(() => currentPlant(tx));
+  const planned = once(() => plannedRevisions(tx, jobIds));
+  const emptied = once(() => emptiedVessels(tx));
+  const inPlace = once(() => permitsInPlace(tx));
+  const open = once(() => inPlace().filter(({ isOpen }) => isOpen));
+  const finder = once(() => clashFinder(open().map(({ permit }) => permit)));
+  const byNumber = once(() => new Map(inPlace().map((one) => [one.number, one])));
+  const decided = once(() =>
+    open().flatMap(({ number, log }) => {
+      const entries: readonly LogEntry[] = entriesOf(log, "clash decided");
+      return entries.length === 0 ? [] : [{ number, entries }];
+    }),
+  );
+  return {
+    isolation,
+    openSteps: (id) => openSteps().get(id) ?? 0,
+    job: (id) => {
+      const row = jobRows().get(id);
+      if (row === undefined) throw new Error(`job ${id} is gone`);
+      return row;
+    },
+    person: (id) => peopleRows().get(id),
+    nameOf: (id) => peopleRows().get(id)?.name ?? "somebody unknown",
+    boxes: (id) => boxOf()(id).map((box) => box.id),
+    standing: (id) => standing()(id),
+    held: (id) => held()(id),
+    stale: (id) => stale()(id),
+    earths: (id) => earths()(id).map(({ number }) => number),
+    litBy: litBy(tx),
+    accepted: (id) => accepted()(id),
+    exchanged: (jobId, firm) => exchanged().has(`${jobId} ${firm}`),
+    detectors: (number) => posted()(number),
+    withdrawn: once(() =>
+      gasInstruments(tx)
+        .filter((one) => one.withdrawn)
+        .map(({ number }) => number),
+    ),
+    plant,
+    plantOf: (jobId) => {
+      const revision = planned()(jobId);
+      return revision === undefined || revision === plant()?.revision ? plant() : plantAt(tx, revision);
+    },
+    emptied: (tag) => emptied()(tag),
+    open,
+    clashes: (number) => {
+      const mine = byNumber().get(number);
+      return mine === undefined ? [] : finder()(mine.permit);
+    },
+    decided: (number) => decided().flatMap((one) => (one.number === number ? [] : one.entries)),
+  };
+}
+
+/** The revision of the register that each job's latest isolation was planned on. Cost: one query. */
+export function plannedRevisions(tx: Tx, jobIds: readonly string[]): (jobId: string) => number | undefined {
+  if (jobIds.length === 0) return () => undefined;
+  const latest = new Map(
+    tx
+      .select({ jobId: jobIsolations.jobId, revision: isolations.plantRevision })
+      .from(jobIsolations)
+      .innerJoin(isolations, eq(isolations.id, jobIsolations.isolationId))
+      .where(inArray(jobIsolations.jobId, [...jobIds]))
+      .orderBy(asc(isolations.approvedAt), asc(isolations.number))
+      .all()
+      .map(({ jobId, revision }) => [jobId, revision]),
+  );
+  return (jobId) => latest.get(jobId);
+}
+
+/** A vessel is no danger to a flame once it was opened up for work and proven so; being shut off alone leaves it full. */
+function emptiedVessels(tx: Tx): (tag: string) => string | null {
+  const opened = tx
+    .select({ number: isolations.number, inputs: isolations.inputs })
+    .from(isolations)
+    .where(eq(isolations.state, "proven"))
+    .all()
+    .flatMap(({ number, inputs }) =>
+      jobSchema
+        .parse(JSON.parse(inputs))
+        .faces.filter(({ how }) => how.some((one) => one === "open" || one === "enter" || one === "hot"))
+        .map(({ place }) => ({ number, place })),
+    );
+  return (tag) => {
+    const found = opened.find(({ place }) => place === tag || place.startsWith(`${tag}.`));
+    return found ? `isolated and proven empty by ${found.number}` : null;
+  };
+}

@@ -1,0 +1,19 @@
+/**
+ * Keeps what a pure function gave, for the keys asked for of late; the one not asked for longest goes first. A `null` or
+ * `undefined` answer is kept too.
+ */
+export function keptSome<Key, Value>(most: number): (key: Key, make: () => Value) => Value {
+  const kept = new Map<Key, { value: Value }>();
+  return (key, make) => {
+    const known = kept.get(key);
+    if (known) {
+      kept.delete(key);
+      kept.set(key, known);
+      return known.value;
+    }
+    const made = { value: make() };
+    kept.set(key, made);
+    if (kept.size > most) kept.delete(kept.keys().next().value!);
+    return made.value;
+  };
+}
