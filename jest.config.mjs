@@ -1,6 +1,7 @@
 /** @type {import('jest').Config} */
 const config = {
   testEnvironment: "node",
+  setupFiles: ["<rootDir>/tests/support/testEnvironment.ts"],
   // Wide, for a machine whose speed changes several-fold: a hang is still found.
   testTimeout: 120_000,
   roots: ["<rootDir>/src", "<rootDir>/tests"],

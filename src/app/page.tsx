@@ -1,23 +1,24 @@
 import Link from "next/link";
-import { board } from "@/server/job/board";
+import { board, BOARD_PAGE } from "@/server/job/board";
 import { bypasses } from "@/server/permit/permitRegister";
 import { requirePerson } from "@/server/people/session";
 import { requestTime_ms, siteTimeZone } from "@/server/runtime/siteTime";
+import { Pages } from "@/ui/text/Pages";
 import { dayAndClock } from "@/ui/text/when";
 import { WideTable } from "@/ui/text/WideTable";
 
-export default async function BoardPage() {
+export default async function BoardPage({ searchParams }: { searchParams: Promise<{ page?: string }> }) {
   const person = await requirePerson();
-  const { open, closed, hasPlant, alarms } = board(requestTime_ms());
+  const page = Math.max(1, Math.floor(Number((await searchParams).page)) || 1);
+  const { open, openCount, closed, hasPlant, alarms } = board(requestTime_ms(), page);
   const bypassed = bypasses(requestTime_ms());
   const timeZone = siteTimeZone();
   const mayAsk = person.roles.some((role) => role === "coordinator" || role === "holder" || role === "issuer");
-  const urgent = [...open].sort((a, b) => Number(b.next?.urgent ?? false) - Number(a.next?.urgent ?? false));
   return (
     <div className="px-4 py-8 md:px-8">
       <div className="mb-6 flex flex-wrap items-baseline gap-4">
         <h1 className="text-2xl font-semibold tracking-tight">Board</h1>
-        <p className="opacity-85">{open.length === 1 ? "1 open job" : `${open.length} open jobs`}</p>
+        <p className="opacity-85">{openCount === 1 ? "1 open job" : `${openCount} open jobs`}</p>
         <a href="/handover/paper" className="link">
           Shift handover (PDF)
         </a>
@@ -54,8 +55,8 @@ export default async function BoardPage() {
           <span className="num">{dayAndClock(one.until_ms, timeZone)}</span>.
         </p>
       ))}
-      {hasPlant && open.length === 0 && <p>No open jobs. Everything is back in service.</p>}
-      {urgent.length > 0 && (
+      {hasPlant && openCount === 0 && <p>No open jobs. Everything is back in service.</p>}
+      {open.length > 0 && (
         <WideTable label="Open jobs">
           <table className="table">
             <thead>
@@ -69,10 +70,7 @@ export default async function BoardPage() {
               </tr>
             </thead>
             <tbody>
-              {urgent.map((job) => {
-                const points = new Set(
-                  job.isolation?.steps.filter((step) => step.kind === "unlock").map((step) => step.subject),
-                ).size;
+              {open.map((job) => {
                 const on = job.permits.reduce((sum, permit) => sum + permit.on, 0);
                 return (
                   <tr key={job.number} className="hover:bg-base-200">
@@ -81,9 +79,7 @@ export default async function BoardPage() {
                         <span className="tag mr-3">{job.number}</span>
                         {job.title}
                       </Link>
-                      <span className="tag mt-0.5 block text-sm opacity-85">
-                        {job.job.faces.map((face) => face.place).join("  ")}
-                      </span>
+                      <span className="tag mt-0.5 block text-sm opacity-85">{job.places.join("  ")}</span>
                     </td>
                     <td className="min-w-56">
                       {job.next && (
@@ -97,7 +93,7 @@ export default async function BoardPage() {
                       )}
                       <span className="mt-0.5 block text-sm opacity-85">{job.next?.who.join(" or ")}</span>
                     </td>
-                    <td className="num">{points === 0 ? "–" : `${job.held.length} of ${points}`}</td>
+                    <td className="num">{job.points === 0 ? "–" : `${job.held.length} of ${job.points}`}</td>
                     <td className="num">{on}</td>
                     <td>
                       {job.permits.length === 0 && "none"}
@@ -115,6 +111,12 @@ export default async function BoardPage() {
           </table>
         </WideTable>
       )}
+      <Pages
+        page={page}
+        pages={Math.max(1, Math.ceil(openCount / BOARD_PAGE))}
+        link={(to) => `/?page=${to}`}
+        words={["Before", "Further jobs"]}
+      />
       {closed.length > 0 && (
         <section className="mt-10">
           <h2 className="mb-2 font-semibold">Closed</h2>

@@ -1,7 +1,8 @@
 import { randomUUID } from "node:crypto";
-import { and, asc, eq, inArray, isNull, ne } from "drizzle-orm";
+import { and, asc, desc, eq, isNull, ne, type SQL } from "drizzle-orm";
 import { type BoxFacts, type BoxLife, type Key, type StandingLock } from "../../core/box/boxLife";
 import type { PersonId } from "../../core/people/roles";
+import { isAmong } from "../db/isAmong";
 import type { Tx } from "../db/database";
 import {
   boxIsolations,
@@ -23,31 +24,60 @@ export type StoredBox = Readonly<{ id: string; life: BoxLife }>;
 
 export function loadBox(tx: Tx, by: Readonly<{ number: string }> | Readonly<{ id: string }>): StoredBox | null {
   const which = "id" in by ? eq(lockBoxes.id, by.id) : eq(lockBoxes.number, by.number);
-  const row = tx.select().from(lockBoxes).where(which).get();
-  if (row === undefined) return null;
-  const keys = tx
-    .select({ lock: holds.lock, point: items.tag, at: holds.keyAt, keyBy: holds.keyBy, lockedBy: holds.lockedBy })
-    .from(holds)
-    .innerJoin(items, eq(items.id, holds.itemId))
-    .innerJoin(boxIsolations, eq(boxIsolations.isolationId, holds.isolationId))
-    .where(and(eq(boxIsolations.boxId, row.id), ne(holds.keyAt, "gone")))
-    .orderBy(asc(holds.lockedAt))
-    .all()
-    .map(({ lock, point, at, keyBy, lockedBy }): Key => ({ lock, point, at, by: (keyBy ?? lockedBy) as PersonId }));
-  const standing = tx
-    .select()
-    .from(standingLocks)
-    .where(eq(standingLocks.boxId, row.id))
-    .orderBy(asc(standingLocks.onAt))
-    .all()
-    .map((lock): StandingLock => ({
-      role: lock.role,
-      person: lock.personId as PersonId,
-      lock: lock.lock,
-      on_ms: lock.onAt,
-      off_ms: lock.offAt,
-    }));
-  return { id: row.id, life: { number: row.number, state: row.state, keys, standing } };
+  return boxesWhere(tx, which)[0] ?? null;
+}
+
+/** Boxes that have not been given back, the latest first. Cost: three queries, however many. */
+export function boxesOut(tx: Tx): StoredBox[] {
+  return boxesWhere(tx, ne(lockBoxes.state, "returned"));
+}
+
+function boxesWhere(tx: Tx, which: SQL): StoredBox[] {
+  const rows = tx.select().from(lockBoxes).where(which).orderBy(desc(lockBoxes.number)).all();
+  if (rows.length === 0) return [];
+  const ids = rows.map(({ id }) => id);
+  const keysOf = grouped(
+    tx
+      .select({
+        boxId: boxIsolations.boxId,
+        lock: holds.lock,
+        point: items.tag,
+        at: holds.keyAt,
+        keyBy: holds.keyBy,
+        lockedBy: holds.lockedBy,
+      })
+      .from(holds)
+      .innerJoin(items, eq(items.id, holds.itemId))
+      .innerJoin(boxIsolations, eq(boxIsolations.isolationId, holds.isolationId))
+      .where(and(isAmong(boxIsolations.boxId, ids), ne(holds.keyAt, "gone")))
+      .orderBy(asc(holds.lockedAt))
+      .all(),
+    ({ boxId }) => boxId,
+  );
+  const standingOf = grouped(
+    tx.select().from(standingLocks).where(isAmong(standingLocks.boxId, ids)).orderBy(asc(standingLocks.onAt)).all(),
+    ({ boxId }) => boxId,
+  );
+  return rows.map(({ id, number, state }) => ({
+    id,
+    life: {
+      number,
+      state,
+      keys: keysOf(id).map(({ lock, point, at, keyBy, lockedBy }): Key => ({
+        lock,
+        point,
+        at,
+        by: (keyBy ?? lockedBy) as PersonId,
+      })),
+      standing: standingOf(id).map((lock): StandingLock => ({
+        role: lock.role,
+        person: lock.personId as PersonId,
+        lock: lock.lock,
+        on_ms: lock.onAt,
+        off_ms: lock.offAt,
+      })),
+    },
+  }));
 }
 
 /** Writes what changed between two states of a box. Keys live with the holds that they open. */
@@ -66,7 +96,7 @@ export function saveBox(tx: Tx, before: StoredBox, after: BoxLife): void {
       .set({ keyAt: key.at, keyBy: key.by })
       .where(
         and(
-          inArray(holds.isolationId, isolationIds),
+          isAmong(holds.isolationId, isolationIds),
           eq(holds.lock, key.lock),
           // A key that is new here belongs to the lock that hangs; its row says "gone" until the box has taken it in.
           was ? ne(holds.keyAt, "gone") : isNull(holds.liftedAt),
@@ -110,8 +140,8 @@ export function boxFacts(tx: Tx, boxId: string): BoxFacts {
     .innerJoin(isolations, eq(isolations.id, permitIsolations.isolationId))
     .where(
       and(
-        inArray(permitIsolations.isolationId, isolationIds),
-        inArray(permits.state, ["issued", "live", "suspended", "run out"]),
+        isAmong(permitIsolations.isolationId, isolationIds),
+        isAmong(permits.state, ["issued", "live", "suspended", "run out"]),
         // While it is lifted for a test nobody can come on, and the box has to be opened.
         ne(isolations.state, "testing"),
       ),
@@ -139,7 +169,7 @@ export function standingByBox(tx: Tx, boxIds: readonly string[]): (boxId: string
       .select({ boxId: standingLocks.boxId, name: people.name })
       .from(standingLocks)
       .innerJoin(people, eq(people.id, standingLocks.personId))
-      .where(and(inArray(standingLocks.boxId, [...boxIds]), isNull(standingLocks.offAt)))
+      .where(and(isAmong(standingLocks.boxId, boxIds), isNull(standingLocks.offAt)))
       .orderBy(asc(standingLocks.onAt))
       .all(),
     ({ boxId }) => boxId,

@@ -1,8 +1,9 @@
-import { and, asc, desc, eq, inArray, isNull, ne, notInArray } from "drizzle-orm";
+import { and, asc, eq, isNull, ne, notInArray } from "drizzle-orm";
 import { guardRelease } from "../../core/guard/guardRelease";
 import { gearNumber, isBumped, isDated } from "../../core/gear/gear";
 import { standingOn, type BoxLife } from "../../core/box/boxLife";
-import { database } from "../db/database";
+import { isAmong } from "../db/isAmong";
+import { database, type Tx } from "../db/database";
 import {
   boxIsolations,
   exchanges,
@@ -19,10 +20,11 @@ import {
   standingLocks,
 } from "../db/schema";
 import { namesOf } from "../people/signIn";
-import { loadBox } from "./boxStore";
-import { allGear, earthStands } from "../gear/gearStore";
+import { grouped } from "../runtime/grouped";
+import { boxesOut, loadBox, type StoredBox } from "./boxStore";
+import { allGear, earthsStanding } from "../gear/gearStore";
 import { liveJobs } from "../isolation/liveJobs";
-import { lockHangs } from "./locks";
+import { lockHangs, locksHanging } from "./locks";
 import { currentPlant } from "../plant/plantStore";
 
 export type BoxView = Readonly<{
@@ -38,10 +40,22 @@ export type BoxView = Readonly<{
 export function boxView(number: string): BoxView | null {
   const db = database();
   const box = loadBox(db, { number });
-  if (box === null) return null;
+  return box === null ? null : (boxViews(db, [box])[0] ?? null);
+}
+
+/** Boxes in use, the latest first. Cost: seven queries, however many. */
+export function boxesInUse(): BoxView[] {
+  const db = database();
+  return boxViews(db, boxesOut(db));
+}
+
+function boxViews(db: Tx, boxes: readonly StoredBox[]): BoxView[] {
+  if (boxes.length === 0) return [];
   const nameOf = namesOf(db);
+  const ids = boxes.map(({ id }) => id);
   const served = db
     .select({
+      boxId: boxIsolations.boxId,
       number: jobs.number,
       title: jobs.title,
       isolation: isolations.number,
@@ -52,62 +66,66 @@ export function boxView(number: string): BoxView | null {
     .innerJoin(isolations, eq(isolations.id, boxIsolations.isolationId))
     .innerJoin(jobIsolations, eq(jobIsolations.isolationId, isolations.id))
     .innerJoin(jobs, eq(jobs.id, jobIsolations.jobId))
-    .where(eq(boxIsolations.boxId, box.id))
+    .where(isAmong(boxIsolations.boxId, ids))
     .all();
-  const hung = db
-    .select({ number: permits.number, state: permits.state, holder: permits.holderId })
-    .from(permitIsolations)
-    .innerJoin(permits, eq(permits.id, permitIsolations.permitId))
-    .where(
-      and(
-        inArray(
-          permitIsolations.isolationId,
-          served.map(({ id }) => id),
+  const servedBy = grouped(served, ({ boxId }) => boxId);
+  const permitsOf = grouped(
+    db
+      .select({
+        isolationId: permitIsolations.isolationId,
+        number: permits.number,
+        state: permits.state,
+        holder: permits.holderId,
+      })
+      .from(permitIsolations)
+      .innerJoin(permits, eq(permits.id, permitIsolations.permitId))
+      .where(
+        and(
+          isAmong(permitIsolations.isolationId, [...new Set(served.map(({ id }) => id))]),
+          notInArray(permits.state, ["closed", "cancelled"]),
         ),
-        notInArray(permits.state, ["closed", "cancelled"]),
-      ),
-    )
-    .orderBy(asc(permits.number))
-    .all();
-  const on = db
-    .select({
-      lock: personalLocks.lock,
-      point: personalLocks.point,
-      person: personalLocks.personId,
-      permit: permits.number,
-      since_ms: personalLocks.onAt,
-    })
-    .from(personalLocks)
-    .innerJoin(permits, eq(permits.id, personalLocks.permitId))
-    .where(and(eq(personalLocks.boxId, box.id), isNull(personalLocks.offAt)))
-    .orderBy(asc(personalLocks.onAt))
-    .all();
-  return {
-    life: box.life,
-    jobs: served.map(({ id: _, ...job }) => job),
-    permits: hung.map(({ number: permit, state, holder }) => ({ number: permit, state, lead: nameOf(holder) })),
-    standing: standingOn(box.life).map((lock) => ({
-      role: lock.role,
-      lock: lock.lock,
-      person: nameOf(lock.person),
-      personId: lock.person,
-      since_ms: lock.on_ms,
-    })),
-    on: on.map((one) => ({ ...one, person: nameOf(one.person) })),
-    keys: box.life.keys.map((key) => ({ lock: key.lock, point: key.point, at: key.at, by: nameOf(key.by) })),
-  };
-}
-
-/** Boxes in use, the latest first. */
-export function boxesInUse() {
-  const db = database();
-  return db
-    .select({ number: lockBoxes.number })
-    .from(lockBoxes)
-    .where(ne(lockBoxes.state, "returned"))
-    .orderBy(desc(lockBoxes.number))
-    .all()
-    .map(({ number }) => boxView(number)!);
+      )
+      .orderBy(asc(permits.number))
+      .all(),
+    ({ isolationId }) => isolationId,
+  );
+  const onBox = grouped(
+    db
+      .select({
+        boxId: personalLocks.boxId,
+        lock: personalLocks.lock,
+        point: personalLocks.point,
+        person: personalLocks.personId,
+        permit: permits.number,
+        since_ms: personalLocks.onAt,
+      })
+      .from(personalLocks)
+      .innerJoin(permits, eq(permits.id, personalLocks.permitId))
+      .where(and(isAmong(personalLocks.boxId, ids), isNull(personalLocks.offAt)))
+      .orderBy(asc(personalLocks.onAt))
+      .all(),
+    ({ boxId }) => boxId,
+  );
+  return boxes.map(({ id, life }) => {
+    const jobsServed = servedBy(id);
+    const isolationIds = [...new Set(jobsServed.map((one) => one.id))];
+    return {
+      life,
+      jobs: jobsServed.map(({ number, title, isolation, state }) => ({ number, title, isolation, state })),
+      permits: isolationIds
+        .flatMap((one) => permitsOf(one))
+        .map(({ number, state, holder }) => ({ number, state, lead: nameOf(holder) })),
+      standing: standingOn(life).map((lock) => ({
+        role: lock.role,
+        lock: lock.lock,
+        person: nameOf(lock.person),
+        personId: lock.person,
+        since_ms: lock.on_ms,
+      })),
+      on: onBox(id).map(({ boxId: _, ...one }) => ({ ...one, person: nameOf(one.person) })),
+      keys: life.keys.map((key) => ({ lock: key.lock, point: key.point, at: key.at, by: nameOf(key.by) })),
+    };
+  });
 }
 
 export type LockAnswer = Readonly<{
@@ -250,8 +268,8 @@ export type GearRow = Readonly<{
 export function gearRegister(now_ms: number): GearRow[] {
   const db = database();
   const nameOf = namesOf(db);
-  const hangs = lockHangs(db);
-  const stands = earthStands(db);
+  const hangs = locksHanging(db);
+  const stands = earthsStanding(db);
   return allGear(db).map((one) => ({
     kind: one.kind,
     number: one.number,
@@ -270,8 +288,11 @@ export function gearRegister(now_ms: number): GearRow[] {
             ? "to bump"
             : "fit",
     where:
-      (one.kind === "lock" ? hangs(one.number) : one.kind === "portable earth" ? stands(one.number) : undefined) ??
-      (one.withJob === null ? null : `handed out for ${one.withJob}`),
+      (one.kind === "lock"
+        ? hangs.get(one.number)
+        : one.kind === "portable earth"
+          ? stands.get(one.number)
+          : undefined) ?? (one.withJob === null ? null : `handed out for ${one.withJob}`),
   }));
 }
 
@@ -296,7 +317,7 @@ export function exchangesOf(jobNumber: string) {
   const contractors = db
     .select({ id: people.id, name: people.name, firm: people.firm })
     .from(people)
-    .where(and(ne(people.firm, ""), inArray(people.id, [...crew, job.holderId])))
+    .where(and(ne(people.firm, ""), isAmong(people.id, [...crew, job.holderId])))
     .all();
   const done = db.select().from(exchanges).where(eq(exchanges.jobId, job.id)).all();
   return [...new Set(contractors.map(({ firm }) => firm))].map((firm) => {

@@ -1,4 +1,5 @@
-import { and, asc, eq, inArray, isNull } from "drizzle-orm";
+import { and, asc, eq, isNull } from "drizzle-orm";
+import { isAmong } from "../db/isAmong";
 import type { Tx } from "../db/database";
 import { holds, items } from "../db/schema";
 import { grouped } from "../runtime/grouped";
@@ -11,7 +12,7 @@ export function heldTags(tx: Tx, isolationIds: readonly string[]): (isolationId:
       .select({ isolationId: holds.isolationId, tag: items.tag })
       .from(holds)
       .innerJoin(items, eq(items.id, holds.itemId))
-      .where(and(inArray(holds.isolationId, [...isolationIds]), isNull(holds.liftedAt)))
+      .where(and(isAmong(holds.isolationId, isolationIds), isNull(holds.liftedAt)))
       .orderBy(asc(items.tag))
       .all(),
     ({ isolationId }) => isolationId,

@@ -1,35 +1,47 @@
-import { and, eq, inArray, isNull } from "drizzle-orm";
+import { and, eq, isNull } from "drizzle-orm";
+import { isAmong } from "../db/isAmong";
 import type { Tx } from "../db/database";
 import { boxIsolations, holds, isolations, items, lockBoxes, people, personalLocks, standingLocks } from "../db/schema";
 
 /** Where a lock hangs now, in words; undefined when it is free. Cost: three indexed look-ups. */
 export function lockHangs(tx: Tx): (lock: string) => string | undefined {
-  return (lock) => {
-    const onPoint = tx
-      .select({ tag: items.tag, isolation: isolations.number })
-      .from(holds)
-      .innerJoin(items, eq(items.id, holds.itemId))
-      .innerJoin(isolations, eq(isolations.id, holds.isolationId))
-      .where(and(eq(holds.lock, lock), isNull(holds.liftedAt)))
-      .get();
-    if (onPoint) return `on ${onPoint.tag}, isolation ${onPoint.isolation}`;
-    const onBox = tx
-      .select({ box: lockBoxes.number, point: personalLocks.point, name: people.name })
-      .from(personalLocks)
-      .innerJoin(lockBoxes, eq(lockBoxes.id, personalLocks.boxId))
-      .innerJoin(people, eq(people.id, personalLocks.personId))
-      .where(and(eq(personalLocks.lock, lock), isNull(personalLocks.offAt)))
-      .get();
-    if (onBox) return `on ${onBox.point || `box ${onBox.box}`}, hung by ${onBox.name}`;
-    const standing = tx
-      .select({ box: lockBoxes.number, name: people.name })
-      .from(standingLocks)
-      .innerJoin(lockBoxes, eq(lockBoxes.id, standingLocks.boxId))
-      .innerJoin(people, eq(people.id, standingLocks.personId))
-      .where(and(eq(standingLocks.lock, lock), isNull(standingLocks.offAt)))
-      .get();
-    return standing && `on box ${standing.box}, for ${standing.name}`;
-  };
+  return (lock) => hangingPlaces(tx, lock).get(lock);
+}
+
+/** Every lock that hangs now and where, in words. Cost: three queries. */
+export function locksHanging(tx: Tx): ReadonlyMap<string, string> {
+  return hangingPlaces(tx, null);
+}
+
+function hangingPlaces(tx: Tx, lock: string | null): Map<string, string> {
+  const one = (column: typeof holds.lock | typeof personalLocks.lock | typeof standingLocks.lock) =>
+    lock === null ? undefined : eq(column, lock);
+  const standing = tx
+    .select({ lock: standingLocks.lock, box: lockBoxes.number, name: people.name })
+    .from(standingLocks)
+    .innerJoin(lockBoxes, eq(lockBoxes.id, standingLocks.boxId))
+    .innerJoin(people, eq(people.id, standingLocks.personId))
+    .where(and(one(standingLocks.lock), isNull(standingLocks.offAt)))
+    .all();
+  const onBoxes = tx
+    .select({ lock: personalLocks.lock, box: lockBoxes.number, point: personalLocks.point, name: people.name })
+    .from(personalLocks)
+    .innerJoin(lockBoxes, eq(lockBoxes.id, personalLocks.boxId))
+    .innerJoin(people, eq(people.id, personalLocks.personId))
+    .where(and(one(personalLocks.lock), isNull(personalLocks.offAt)))
+    .all();
+  const onPoints = tx
+    .select({ lock: holds.lock, tag: items.tag, isolation: isolations.number })
+    .from(holds)
+    .innerJoin(items, eq(items.id, holds.itemId))
+    .innerJoin(isolations, eq(isolations.id, holds.isolationId))
+    .where(and(one(holds.lock), isNull(holds.liftedAt)))
+    .all();
+  return new Map([
+    ...standing.map((row) => [row.lock, `on box ${row.box}, for ${row.name}`] as const),
+    ...onBoxes.map((row) => [row.lock, `on ${row.point || `box ${row.box}`}, hung by ${row.name}`] as const),
+    ...onPoints.map((row) => [row.lock, `on ${row.tag}, isolation ${row.isolation}`] as const),
+  ]);
 }
 
 export function boxesOf(tx: Tx, isolationIds: readonly string[]) {
@@ -43,7 +55,7 @@ export function boxesOf(tx: Tx, isolationIds: readonly string[]) {
     })
     .from(boxIsolations)
     .innerJoin(lockBoxes, eq(lockBoxes.id, boxIsolations.boxId))
-    .where(inArray(boxIsolations.isolationId, [...isolationIds]))
+    .where(isAmong(boxIsolations.isolationId, isolationIds))
     .all();
 }
 
@@ -62,7 +74,7 @@ export function locksOn(tx: Tx, boxIds: readonly string[]) {
     })
     .from(personalLocks)
     .innerJoin(people, eq(people.id, personalLocks.personId))
-    .where(and(inArray(personalLocks.boxId, [...boxIds]), isNull(personalLocks.offAt)))
+    .where(and(isAmong(personalLocks.boxId, boxIds), isNull(personalLocks.offAt)))
     .orderBy(personalLocks.onAt)
     .all();
 }

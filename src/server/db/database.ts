@@ -4,6 +4,7 @@ import Database from "better-sqlite3";
 import { drizzle, type BetterSQLite3Database } from "drizzle-orm/better-sqlite3";
 import { migrate } from "drizzle-orm/better-sqlite3/migrator";
 import * as schema from "./schema";
+import { keepStatements } from "./statements";
 
 export type Db = BetterSQLite3Database<typeof schema> & { $client: Database.Database };
 /** The database, or a transaction on it. */
@@ -20,15 +21,18 @@ export function dataFolder(): string {
 
 /**
  * Opens a site's database and brings its tables up to date. Every commit is on disk before it is answered:
- * synchronous=FULL, write-ahead log.
+ * synchronous=FULL, write-ahead log. `asked` is told of every statement that runs.
  */
-export function openDatabase(path: string): Db {
+export function openDatabase(path: string, asked?: (sql: string) => void): Db {
   mkdirSync(dirname(path), { recursive: true });
-  const client = new Database(path);
+  const client = new Database(path, asked === undefined ? {} : { verbose: (sql) => asked(String(sql)) });
   client.pragma("journal_mode = WAL");
   client.pragma("synchronous = FULL");
   client.pragma("foreign_keys = ON");
   client.pragma("busy_timeout = 5000");
+  // For searching: SQLite's own knows only the letters of English.
+  client.function("folded", { deterministic: true }, (text) => String(text).toLowerCase());
+  keepStatements(client);
   const db = drizzle(client, { schema });
   backUpBeforeMigrating(client, path);
   migrate(db, { migrationsFolder: migrationsFolder() });

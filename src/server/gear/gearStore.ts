@@ -4,6 +4,7 @@ import { gearNumber, type Gear, type GearKind } from "../../core/gear/gear";
 import type { PersonId } from "../../core/people/roles";
 import type { Tx } from "../db/database";
 import { earthsOn, gear, isolations } from "../db/schema";
+import { whileUnchanged } from "../db/whileUnchanged";
 
 type Row = typeof gear.$inferSelect;
 
@@ -38,9 +39,9 @@ export function allGear(tx: Tx): Gear[] {
   return tx.select().from(gear).orderBy(asc(gear.kind), asc(gear.number)).all().map(toGear);
 }
 
-export function gasInstruments(tx: Tx): Gear[] {
-  return tx.select().from(gear).where(eq(gear.kind, "gas instrument")).orderBy(asc(gear.number)).all().map(toGear);
-}
+export const gasInstruments = whileUnchanged((tx): readonly Gear[] =>
+  tx.select().from(gear).where(eq(gear.kind, "gas instrument")).orderBy(asc(gear.number)).all().map(toGear),
+);
 
 /** Enters or changes a thing. */
 export function saveGear(tx: Tx, one: Gear): void {
@@ -90,6 +91,19 @@ export function earthStands(tx: Tx): (number: string) => string | undefined {
       .get();
     return row && `at ${row.place}, isolation ${row.isolation}`;
   };
+}
+
+/** Every earth that stands now and where, in words. Cost: one query. */
+export function earthsStanding(tx: Tx): ReadonlyMap<string, string> {
+  return new Map(
+    tx
+      .select({ number: earthsOn.number, place: earthsOn.place, isolation: isolations.number })
+      .from(earthsOn)
+      .innerJoin(isolations, eq(isolations.id, earthsOn.isolationId))
+      .where(isNull(earthsOn.offAt))
+      .all()
+      .map(({ number, place, isolation }) => [number, `at ${place}, isolation ${isolation}`]),
+  );
 }
 
 /** Earths of an isolation that stand now. */

@@ -1,11 +1,12 @@
 import { randomUUID } from "node:crypto";
-import { and, asc, eq, inArray, isNull } from "drizzle-orm";
+import { and, asc, eq, inArray, isNotNull, isNull, or, sql, type SQL } from "drizzle-orm";
 import type { PlannedStep } from "../../core/procedure/steps";
 import { gearNumber } from "../../core/gear/gear";
 import type { IsolationFacts, IsolationLife, Stuck, WalkStep } from "../../core/isolation/isolation";
 import type { Evidence } from "../../core/isolation/stepEvidence";
 import type { PersonId } from "../../core/people/roles";
 import { profileOf } from "../../core/requirement/profiles";
+import { isAmong } from "../db/isAmong";
 import type { Tx } from "../db/database";
 import {
   earthsOn,
@@ -19,6 +20,7 @@ import {
   personalLocks,
   steps,
 } from "../db/schema";
+import { grouped } from "../runtime/grouped";
 import { namesOf } from "../people/signIn";
 import { standingNames } from "../box/boxStore";
 import { earthsOf, earthStands, enterLock, gearLookUp } from "../gear/gearStore";
@@ -27,30 +29,89 @@ import { boxesOf, lockHangs, locksOn } from "../box/locks";
 export type StoredIsolation = Readonly<{ row: typeof isolations.$inferSelect; life: IsolationLife }>;
 
 export function loadIsolation(tx: Tx, number: string): StoredIsolation | null {
-  const row = tx.select().from(isolations).where(eq(isolations.number, number)).get();
-  if (row === undefined) return null;
-  const walk = tx
+  return loadIsolations(tx, [number])[0] ?? null;
+}
+
+/** Isolations by number, in the order of their numbers; unknown ones are left out. Cost: two queries, however many. */
+export function loadIsolations(tx: Tx, numbers: readonly string[]): StoredIsolation[] {
+  if (numbers.length === 0) return [];
+  const rows = tx
     .select()
-    .from(steps)
-    .where(eq(steps.isolationId, row.id))
-    .orderBy(asc(steps.position))
-    .all()
-    .map((step): WalkStep => {
-      const planned = JSON.parse(step.step) as PlannedStep;
-      const done =
-        step.doneBy === null || step.doneAt === null
-          ? null
-          : {
-              by: step.doneBy as PersonId,
-              at_ms: step.doneAt,
-              lock: step.lock,
-              reading: step.reading === null ? null : Number(step.reading),
-              skipped: step.skipped,
-              evidence: step.evidence === null ? null : (JSON.parse(step.evidence) as Evidence),
-            };
-      return { ...planned, done, stuck: step.stuck === null ? null : (JSON.parse(step.stuck) as Stuck) };
-    });
-  return { row, life: { number: row.number, state: row.state, steps: walk } };
+    .from(isolations)
+    .where(isAmong(isolations.number, numbers))
+    .orderBy(asc(isolations.number))
+    .all();
+  const walkOf = walks(
+    tx,
+    rows.map(({ id }) => id),
+  );
+  return rows.map((row) => ({ row, life: { number: row.number, state: row.state, steps: walkOf(row.id) } }));
+}
+
+/** The steps of isolations, each in their order. Cost: one query, however many. */
+export function walks(tx: Tx, isolationIds: readonly string[]): (isolationId: string) => readonly WalkStep[] {
+  return walksWhere(tx, isAmong(steps.isolationId, isolationIds));
+}
+
+/** Only what says what is next: the steps of isolations that are being worked on, and those that are stuck. */
+export function walksUnderWay(tx: Tx, isolationIds: readonly string[]): (isolationId: string) => readonly WalkStep[] {
+  const underWay = tx
+    .select({ id: isolations.id })
+    .from(isolations)
+    .where(and(isAmong(isolations.id, isolationIds), inArray(isolations.state, ["isolating", "testing", "restoring"])))
+    .all();
+  return walksWhere(
+    tx,
+    or(
+      isAmong(
+        steps.isolationId,
+        underWay.map(({ id }) => id),
+      ),
+      and(isAmong(steps.isolationId, isolationIds), isNotNull(steps.stuck)),
+    )!,
+  );
+}
+
+/** How many points each isolation has. Cost: one query, however many. */
+export function pointCounts(tx: Tx, numbers: readonly string[]): (isolation: string) => number {
+  const counts = new Map(
+    tx
+      .select({
+        isolation: isolations.number,
+        n: sql<number>`count(DISTINCT json_extract(${steps.step}, '$.subject'))`,
+      })
+      .from(steps)
+      .innerJoin(isolations, eq(isolations.id, steps.isolationId))
+      .where(and(isAmong(isolations.number, numbers), eq(sql`json_extract(${steps.step}, '$.kind')`, "unlock")))
+      .groupBy(isolations.number)
+      .all()
+      .map(({ isolation, n }) => [isolation, n]),
+  );
+  return (isolation) => counts.get(isolation) ?? 0;
+}
+
+function walksWhere(tx: Tx, which: SQL): (isolationId: string) => readonly WalkStep[] {
+  const stepsOf = grouped(
+    tx.select().from(steps).where(which).orderBy(asc(steps.isolationId), asc(steps.position)).all(),
+    ({ isolationId }) => isolationId,
+  );
+  return (id) => stepsOf(id).map(walkStep);
+}
+
+function walkStep(step: typeof steps.$inferSelect): WalkStep {
+  const planned = JSON.parse(step.step) as PlannedStep;
+  const done =
+    step.doneBy === null || step.doneAt === null
+      ? null
+      : {
+          by: step.doneBy as PersonId,
+          at_ms: step.doneAt,
+          lock: step.lock,
+          reading: step.reading === null ? null : Number(step.reading),
+          skipped: step.skipped,
+          evidence: step.evidence === null ? null : (JSON.parse(step.evidence) as Evidence),
+        };
+  return { ...planned, done, stuck: step.stuck === null ? null : (JSON.parse(step.stuck) as Stuck) };
 }
 
 /** Writes what changed between two states of an isolation: its steps, its holds, its earths. Keys are the box's. */
@@ -177,7 +238,7 @@ export function isolationFacts(tx: Tx, row: StoredIsolation["row"]): IsolationFa
     .select({ person: personalLocks.personId })
     .from(personalLocks)
     .where(
-      inArray(
+      isAmong(
         personalLocks.permitId,
         ofPermits.map(({ id }) => id),
       ),

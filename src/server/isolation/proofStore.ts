@@ -1,7 +1,8 @@
-import { and, eq, inArray, isNotNull, sql } from "drizzle-orm";
+import { and, eq, isNotNull, sql } from "drizzle-orm";
 import { stepLabel, type PlannedStep } from "../../core/procedure/steps";
 import { latestProofs, staleProofs } from "../../core/isolation/staleProofs";
 import { profileOf } from "../../core/requirement/profiles";
+import { isAmong } from "../db/isAmong";
 import type { Tx } from "../db/database";
 import { isolations, personalLocks, steps } from "../db/schema";
 import { boxesOf } from "../box/locks";
@@ -25,7 +26,7 @@ export function staleOfAll(tx: Tx, of: readonly Isolation[], now_ms: number): (i
       .from(steps)
       .where(
         and(
-          inArray(steps.isolationId, ids),
+          isAmong(steps.isolationId, ids),
           isNotNull(steps.doneAt),
           eq(sql`json_extract(${steps.step}, '$.kind')`, "prove"),
         ),
@@ -43,7 +44,7 @@ export function staleOfAll(tx: Tx, of: readonly Isolation[], now_ms: number): (i
       })
       .from(personalLocks)
       .where(
-        inArray(
+        isAmong(
           personalLocks.boxId,
           ids.flatMap((id) => boxOf(id).map((box) => box.id)),
         ),

@@ -1,4 +1,5 @@
-import { and, desc, eq, gte, inArray, like, or } from "drizzle-orm";
+import { and, desc, eq, gte, like, or } from "drizzle-orm";
+import { isAmong } from "../db/isAmong";
 import type { Tx } from "../db/database";
 import { grouped } from "../runtime/grouped";
 import { once } from "../runtime/lazily";
@@ -104,7 +105,7 @@ export function litUntil_ms(
       .select({ id: jobIsolations.isolationId, number: jobs.number })
       .from(jobIsolations)
       .innerJoin(jobs, eq(jobs.id, jobIsolations.jobId))
-      .where(inArray(jobIsolations.isolationId, ids))
+      .where(isAmong(jobIsolations.isolationId, ids))
       .all(),
     ({ id }) => id,
   );

@@ -1,44 +1,83 @@
-import { asc, desc, eq, inArray } from "drizzle-orm";
-import { database } from "../db/database";
-import { jobs, permits } from "../db/schema";
+import { desc, eq } from "drizzle-orm";
+import { isAmong } from "../db/isAmong";
+import { database, type Tx } from "../db/database";
+import { jobs } from "../db/schema";
 import { dueUnder, type Due } from "../../core/permit/life/due";
 import { isRunOut } from "../../core/permit/life/permitLife";
-import { peopleOn } from "../../core/permit/record/permitTypes";
-import { permitsNow } from "../permit/permitFacts";
+import { peopleOn, type PermitState } from "../../core/permit/record/permitTypes";
+import { openPermits } from "../permit/openPermits";
+import { pointCounts, walksUnderWay } from "../isolation/isolationStore";
 import { currentPlant } from "../plant/plantStore";
-import { jobView, planOf, stalenessOf, type JobView } from "./jobView";
+import { jobViews, planOf, stalenessOf, type JobView } from "./jobView";
 
-/** Open jobs first, each whole; then the closed ones of late. */
-export function board(now_ms: number): {
-  open: JobView[];
-  closed: { number: string; title: string }[];
+/** A job as the board shows it. */
+export type BoardJob = Pick<JobView, "number" | "title" | "next" | "held" | "permits" | "windowTo_ms"> &
+  Readonly<{
+    places: readonly string[];
+    /** How many points its isolation has; 0 where none stands. */
+    points: number;
+  }>;
+
+export type Board = Readonly<{
+  /** One page of the open jobs, those that cannot wait first. */
+  open: readonly BoardJob[];
+  openCount: number;
+  closed: readonly Readonly<{ number: string; title: string }>[];
   hasPlant: boolean;
   /** Jobs whose standing points no longer hold on the register of today. */
-  alarms: string[];
-} {
+  alarms: readonly string[];
+}>;
+
+export const BOARD_PAGE = 100;
+
+/** Every open job is looked at, for any may be urgent; a page of them is shown. Then the closed ones of late. */
+export function board(now_ms: number, page = 1): Board {
   const db = database();
-  const open = db
-    .select({ number: jobs.number })
-    .from(jobs)
-    .where(eq(jobs.state, "open"))
-    .orderBy(asc(jobs.number))
-    .all()
-    .flatMap(({ number }) => jobView(number, now_ms) ?? []);
-  const closed = db
-    .select({ number: jobs.number, title: jobs.title })
-    .from(jobs)
-    .where(eq(jobs.state, "closed"))
-    .orderBy(desc(jobs.number))
-    .limit(20)
-    .all();
-  const alarms = open
-    .filter((view) => view.isolation !== null && view.held.length > 0)
+  const views = jobViews(openNumbers(db), now_ms, walksUnderWay);
+  const alarms = views
+    .filter((view) => view.isolation !== null && view.held.length > 0 && view.plantRevision !== view.plantRevisionNow)
     .filter((view) => {
       const stale = stalenessOf(view, planOf(view, "work"));
       return stale !== null && (stale.lit.length > 0 || stale.short.length > 0);
     })
     .map(({ number }) => number);
-  return { open, closed, hasPlant: currentPlant(db) !== null, alarms };
+  const isUrgent = (view: JobView) => Number(view.next?.urgent ?? false);
+  const shown = [...views].sort((a, b) => isUrgent(b) - isUrgent(a)).slice((page - 1) * BOARD_PAGE, page * BOARD_PAGE);
+  const pointsOf = pointCounts(
+    db,
+    shown.flatMap(({ isolation }) => isolation?.number ?? []),
+  );
+  return {
+    open: shown.map((view) => ({
+      number: view.number,
+      title: view.title,
+      next: view.next,
+      held: view.held,
+      permits: view.permits,
+      windowTo_ms: view.windowTo_ms,
+      places: view.job.faces.map(({ place }) => place),
+      points: view.isolation === null ? 0 : pointsOf(view.isolation.number),
+    })),
+    openCount: views.length,
+    closed: db
+      .select({ number: jobs.number, title: jobs.title })
+      .from(jobs)
+      .where(eq(jobs.state, "closed"))
+      .orderBy(desc(jobs.number))
+      .limit(20)
+      .all(),
+    hasPlant: currentPlant(db) !== null,
+    alarms,
+  };
+}
+
+export function openNumbers(db: Tx): string[] {
+  return db
+    .select({ number: jobs.number })
+    .from(jobs)
+    .where(eq(jobs.state, "open"))
+    .all()
+    .map(({ number }) => number);
 }
 
 /** What the shift strip shows: permits that bind somebody now, and what falls due under them. */
@@ -54,29 +93,30 @@ export type StripPermit = Readonly<{
   due: readonly Due[];
 }>;
 
+const ON_STRIP: readonly PermitState[] = ["issued", "live", "suspended", "run out", "watching"];
+
 export function stripPermits(now_ms: number): StripPermit[] {
   const db = database();
-  const rows = db
-    .select({ number: permits.number, title: jobs.title })
-    .from(permits)
-    .innerJoin(jobs, eq(jobs.id, permits.jobId))
-    .where(inArray(permits.state, ["issued", "live", "suspended", "run out", "watching"]))
-    .orderBy(asc(permits.validTo))
-    .all();
-  const titles = new Map(rows.map(({ number, title }) => [number, title]));
-  return permitsNow(
-    db,
-    rows.map(({ number }) => number),
-    now_ms,
-  ).map(({ now, facts }) => ({
-    number: now.number,
-    title: titles.get(now.number)!,
-    kind: now.details.kind,
-    from_ms: now.validFrom_ms,
-    to_ms: now.validTo_ms,
-    state: now.state,
-    runOut: now.state === "run out" || (now.state !== "watching" && isRunOut(now, now_ms)),
-    on: peopleOn(now).length,
-    due: dueUnder({ permit: now, facts, now_ms }),
-  }));
+  const shown = openPermits(db, now_ms).filter(({ now }) => ON_STRIP.includes(now.state));
+  const titles = new Map(
+    db
+      .select({ id: jobs.id, title: jobs.title })
+      .from(jobs)
+      .where(isAmong(jobs.id, [...new Set(shown.map(({ row }) => row.jobId))]))
+      .all()
+      .map(({ id, title }) => [id, title]),
+  );
+  return shown
+    .map(({ now, facts, row }) => ({
+      number: now.number,
+      title: titles.get(row.jobId) ?? "",
+      kind: now.details.kind,
+      from_ms: now.validFrom_ms,
+      to_ms: now.validTo_ms,
+      state: now.state,
+      runOut: now.state === "run out" || (now.state !== "watching" && isRunOut(now, now_ms)),
+      on: peopleOn(now).length,
+      due: dueUnder({ permit: now, facts, now_ms }),
+    }))
+    .sort((a, b) => a.to_ms - b.to_ms);
 }

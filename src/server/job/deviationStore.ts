@@ -1,5 +1,6 @@
-import { asc, inArray } from "drizzle-orm";
+import { asc } from "drizzle-orm";
 import type { Accepted } from "../../core/plan/deviations";
+import { isAmong } from "../db/isAmong";
 import type { Tx } from "../db/database";
 import { deviations } from "../db/schema";
 import { grouped } from "../runtime/grouped";
@@ -19,7 +20,7 @@ export function acceptedForAll(tx: Tx, jobIds: readonly string[]): (jobId: strin
   const rows = tx
     .select()
     .from(deviations)
-    .where(inArray(deviations.jobId, [...jobIds]))
+    .where(isAmong(deviations.jobId, jobIds))
     .orderBy(asc(deviations.acceptedAt))
     .all()
     .map((row) => ({

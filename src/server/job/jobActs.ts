@@ -1,5 +1,5 @@
 import { randomUUID } from "node:crypto";
-import { and, count, eq, inArray, isNull, ne } from "drizzle-orm";
+import { and, count, eq, isNull, ne } from "drizzle-orm";
 import { z } from "zod";
 import { plan } from "../../core/plan/plan";
 import { stepsOf } from "../../core/procedure/sequence";
@@ -7,6 +7,7 @@ import { HOWS, jobSchema, OBJECTIVES, PROFILE_IDS, SCHOOLS, type JobInput } from
 import { CARRIERS } from "../../core/plant/carriers";
 import { shortfallsNotAccepted, wayOf } from "../../core/plan/deviations";
 import { ENGINE_VERSION } from "../../core/version";
+import { isAmong } from "../db/isAmong";
 import type { Tx } from "../db/database";
 import {
   boxIsolations,
@@ -83,7 +84,7 @@ export const askForJob = defineAct({
       tx
         .select({ id: people.id })
         .from(people)
-        .where(inArray(people.id, [...input.crew, input.holder]))
+        .where(isAmong(people.id, [...input.crew, input.holder]))
         .all()
         .map(({ id }) => id),
     );
@@ -220,7 +221,7 @@ export const changeCrew = defineAct({
       return { ok: false, subject, refusal };
     }
     const crew = [...new Set(input.crew)];
-    const known = tx.select({ id: people.id }).from(people).where(inArray(people.id, crew)).all();
+    const known = tx.select({ id: people.id }).from(people).where(isAmong(people.id, crew)).all();
     const strange = crew.find((id) => !known.some((one) => one.id === id));
     if (strange !== undefined) {
       return { ok: false, subject, refusal: { code: "unknown", what: "person", name: strange } };
@@ -294,13 +295,13 @@ function stillInPlace(tx: Tx, jobId: string): string[] {
     .select({ tag: items.tag, lock: holds.lock })
     .from(holds)
     .innerJoin(items, eq(items.id, holds.itemId))
-    .where(and(inArray(holds.isolationId, own), isNull(holds.liftedAt)))
+    .where(and(isAmong(holds.isolationId, own), isNull(holds.liftedAt)))
     .all()
     .map(({ tag, lock }) => `lock ${lock} on ${tag}`);
   const earths = tx
     .select({ number: earthsOn.number, place: earthsOn.place })
     .from(earthsOn)
-    .where(and(inArray(earthsOn.isolationId, own), isNull(earthsOn.offAt)))
+    .where(and(isAmong(earthsOn.isolationId, own), isNull(earthsOn.offAt)))
     .all()
     .map(({ number, place }) => `earth ${number} at ${place}`);
   return [...held, ...earths];

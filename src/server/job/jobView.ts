@@ -11,7 +11,7 @@ import { nextAct, type NextAct } from "../../core/job/nextAct";
 import type { IsolationLife } from "../../core/isolation/isolation";
 import { reviewDue_ms, type Review } from "../../core/isolation/review";
 import { profileOf } from "../../core/requirement/profiles";
-import { peopleOn } from "../../core/permit/record/permitTypes";
+import { peopleOn, type PermitLife } from "../../core/permit/record/permitTypes";
 import {
   lanternLight,
   lanternScene,
@@ -19,17 +19,21 @@ import {
   type LanternLight,
   type LanternScene,
 } from "../../core/lantern/lanternScene";
-import { database } from "../db/database";
+import { isAmong } from "../db/isAmong";
+import { database, type Db, type Tx } from "../db/database";
 import { isolationReviews, isolations, jobIsolations, jobs, people, permits } from "../db/schema";
 import { namesOf } from "../people/signIn";
-import { standingNames } from "../box/boxStore";
+import { standingByBox } from "../box/boxStore";
+import { heldTags } from "../box/heldTags";
 import { acceptedFor, type StoredDeviation } from "./deviationStore";
 import { liveJobs } from "../isolation/liveJobs";
 import { boxesOf, locksOn } from "../box/locks";
-import { loadIsolation } from "../isolation/isolationStore";
-import { permitsNow } from "../permit/permitFacts";
-import { staleOf } from "../isolation/proofStore";
-import { currentPlant, plantAt, type CurrentPlant } from "../plant/plantStore";
+import { walks } from "../isolation/isolationStore";
+import { openPermits } from "../permit/openPermits";
+import { lifeOf } from "../permit/permitStore";
+import { grouped } from "../runtime/grouped";
+import { staleOfAll } from "../isolation/proofStore";
+import { currentPlant, plantAt, plantsAt, type CurrentPlant } from "../plant/plantStore";
 
 export type PermitSummary = Readonly<{
   number: string;
@@ -95,111 +99,159 @@ export type JobView = Readonly<{
 
 /** Everything a job's screens share; null when there is no such job. */
 export function jobView(number: string, now_ms: number): JobView | null {
+  return jobViews([number], now_ms)[0] ?? null;
+}
+
+/**
+ * The same for many jobs, in the order of their numbers; `stepsOf` says which steps of their isolations are wanted, where
+ * not all. Cost: a bounded number of queries, however many.
+ */
+export function jobViews(numbers: readonly string[], now_ms: number, stepsOf = walks): JobView[] {
   const db = database();
-  const row = db.select().from(jobs).where(eq(jobs.number, number)).get();
   const plant = currentPlant(db);
-  if (row === undefined || plant === null) return null;
+  if (plant === null || numbers.length === 0) return [];
+  const rows = db.select().from(jobs).where(isAmong(jobs.number, numbers)).orderBy(asc(jobs.number)).all();
   const nameOf = namesOf(db);
-  const standing = db
-    .select({
-      id: isolations.id,
-      number: isolations.number,
-      revision: isolations.plantRevision,
-      by: isolations.approvedBy,
-      approvedAt: isolations.approvedAt,
-      profile: isolations.ruleProfile,
-      state: isolations.state,
-    })
-    .from(jobIsolations)
-    .innerJoin(isolations, eq(isolations.id, jobIsolations.isolationId))
-    .where(eq(jobIsolations.jobId, row.id))
-    .orderBy(desc(isolations.approvedAt), desc(isolations.number))
-    .limit(1)
-    .get();
-  const isolation = standing ? (loadIsolation(db, standing.number)?.life ?? null) : null;
-  const numbers = db
-    .select({ number: permits.number })
-    .from(permits)
-    .where(eq(permits.jobId, row.id))
-    .orderBy(asc(permits.number))
-    .all()
-    .map((permit) => permit.number);
-  const written = permitsNow(db, numbers, now_ms);
-  const review = standing ? reviewOf(standing, now_ms, nameOf) : null;
-  const boxes = standing ? boxesOf(db, [standing.id]) : [];
-  const job = jobSchema.parse(JSON.parse(row.job));
-  const { graph } = standing ? plantAt(db, standing.revision) : plant;
-  const crewIds = JSON.parse(row.crew) as string[];
-  return {
-    id: row.id,
-    number: row.number,
-    title: row.title,
-    work: row.work,
-    state: row.state,
-    windowFrom_ms: row.windowFrom,
-    windowTo_ms: row.windowTo,
-    holder: nameOf(row.holderId),
-    holderId: row.holderId,
-    crew: crewIds.map(nameOf),
-    crewIds,
-    askedBy: nameOf(row.askedBy),
-    askedAt_ms: row.askedAt,
-    job,
-    missingFaces: job.faces.map((face) => face.place).filter((place) => !graph.places.resolveFace(place).ok),
-    plantRevision: standing?.revision ?? plant.revision,
-    plantRevisionNow: plant.revision,
-    isolation,
-    held: standing ? (liveJobs(db).find((live) => live.isolation === standing.number)?.holds ?? []) : [],
-    approvedBy: standing ? nameOf(standing.by) : null,
-    review,
-    stale:
-      standing && isolation?.state === "proven" ? staleOf(db, loadIsolation(db, standing.number)!.row, now_ms) : [],
-    boxes: boxes.map((box) => ({
-      number: box.number,
-      state: box.state,
-      standing: standingNames(db, [box.id]),
-      locks: locksOn(db, [box.id]).map(({ person, lock, onAt }) => ({ person, lock, onAt })),
-    })),
-    permits: written.map(({ now: life, row: permit }) => ({
-      number: life.number,
-      kind: life.details.kind,
-      state: life.state,
-      words: permit.words,
-      runOut: life.state === "run out",
-      validFrom_ms: life.validFrom_ms,
-      validTo_ms: life.validTo_ms,
-      holder: nameOf(life.holder),
-      holderId: life.holder,
-      on: peopleOn(life).length,
-    })),
-    nameOf: Object.fromEntries(
-      (isolation?.steps ?? []).flatMap(({ done, stuck }) =>
-        [done?.by, stuck?.by].flatMap((id) => (id ? [[id, nameOf(id)]] : [])),
-      ),
-    ),
-    next: nextAct(
-      row,
+  const jobIds = rows.map(({ id }) => id);
+  const standing = standingIsolations(db, jobIds);
+  const isolationIds = [...new Set([...standing.values()].map(({ id }) => id))];
+  const walkOf = stepsOf(db, isolationIds);
+  const written = permitsOf(db, jobIds, now_ms);
+  const reviewsOf = grouped(
+    isolationIds.length === 0
+      ? []
+      : db
+          .select()
+          .from(isolationReviews)
+          .where(isAmong(isolationReviews.isolationId, isolationIds))
+          .orderBy(desc(isolationReviews.reviewedAt))
+          .all(),
+    ({ isolationId }) => isolationId,
+  );
+  const boxes = boxesOf(db, isolationIds);
+  const boxOf = grouped(boxes, ({ isolationId }) => isolationId);
+  const boxIds = [...new Set(boxes.map(({ id }) => id))];
+  const standingOn = standingByBox(db, boxIds);
+  const locksAt = grouped(locksOn(db, boxIds), ({ boxId }) => boxId);
+  const held = heldTags(db, isolationIds);
+  const proven = [...standing.values()].filter(({ state }) => state === "proven");
+  const stale = staleOfAll(db, proven, now_ms);
+  const planned = plantsAt(db, plant);
+  return rows.map((row): JobView => {
+    const stands = standing.get(row.id);
+    const isolation: IsolationLife | null = stands
+      ? { number: stands.number, state: stands.state, steps: walkOf(stands.id) }
+      : null;
+    const own = written(row.id);
+    const review = stands ? reviewOf(stands, reviewsOf(stands.id), now_ms, nameOf) : null;
+    const job = jobSchema.parse(JSON.parse(row.job));
+    const { graph } = planned(stands?.plantRevision ?? plant.revision);
+    const crewIds = JSON.parse(row.crew) as string[];
+    return {
+      id: row.id,
+      number: row.number,
+      title: row.title,
+      work: row.work,
+      state: row.state,
+      windowFrom_ms: row.windowFrom,
+      windowTo_ms: row.windowTo,
+      holder: nameOf(row.holderId),
+      holderId: row.holderId,
+      crew: crewIds.map(nameOf),
+      crewIds,
+      askedBy: nameOf(row.askedBy),
+      askedAt_ms: row.askedAt,
+      job,
+      missingFaces: job.faces.map((face) => face.place).filter((place) => !graph.places.resolveFace(place).ok),
+      plantRevision: stands?.plantRevision ?? plant.revision,
+      plantRevisionNow: plant.revision,
       isolation,
-      written.map(({ now }) => now),
-      now_ms,
-      review?.due_ms ?? null,
-    ),
-  };
+      held: stands ? held(stands.id) : [],
+      approvedBy: stands ? nameOf(stands.approvedBy) : null,
+      review,
+      stale: stands?.state === "proven" ? stale(stands.id) : [],
+      boxes: (stands ? boxOf(stands.id) : []).map((box) => ({
+        number: box.number,
+        state: box.state,
+        standing: standingOn(box.id),
+        locks: locksAt(box.id).map(({ person, lock, onAt }) => ({ person, lock, onAt })),
+      })),
+      permits: own.map(({ life, words }) => ({
+        number: life.number,
+        kind: life.details.kind,
+        state: life.state,
+        words,
+        runOut: life.state === "run out",
+        validFrom_ms: life.validFrom_ms,
+        validTo_ms: life.validTo_ms,
+        holder: nameOf(life.holder),
+        holderId: life.holder,
+        on: peopleOn(life).length,
+      })),
+      nameOf: Object.fromEntries(
+        (isolation?.steps ?? []).flatMap(({ done, stuck }) =>
+          [done?.by, stuck?.by].flatMap((id) => (id ? [[id, nameOf(id)]] : [])),
+        ),
+      ),
+      next: nextAct(
+        row,
+        isolation,
+        own.map(({ life }) => life),
+        now_ms,
+        review?.due_ms ?? null,
+      ),
+    };
+  });
+}
+
+type Standing = Omit<typeof isolations.$inferSelect, "plan" | "inputs" | "engineVersion">;
+
+/** The latest isolation of each job, without its plan. Cost: one query. */
+function standingIsolations(db: Tx, jobIds: readonly string[]): ReadonlyMap<string, Standing> {
+  return new Map(
+    db
+      .select({
+        jobId: jobIsolations.jobId,
+        id: isolations.id,
+        number: isolations.number,
+        state: isolations.state,
+        plantRevision: isolations.plantRevision,
+        ruleProfile: isolations.ruleProfile,
+        approvedBy: isolations.approvedBy,
+        approvedAt: isolations.approvedAt,
+      })
+      .from(jobIsolations)
+      .innerJoin(isolations, eq(isolations.id, jobIsolations.isolationId))
+      .where(isAmong(jobIsolations.jobId, jobIds))
+      .orderBy(asc(isolations.approvedAt), asc(isolations.number))
+      .all()
+      .map(({ jobId, ...isolation }) => [jobId, isolation]),
+  );
+}
+
+type JobPermit = Readonly<{ life: PermitLife; words: string }>;
+
+/** The permits of jobs as they stand now, each job's in the order of their numbers. Of those that are over nobody is on. */
+function permitsOf(db: Db, jobIds: readonly string[], now_ms: number): (jobId: string) => readonly JobPermit[] {
+  const open = new Map(openPermits(db, now_ms).map((one) => [one.row.id, one.now]));
+  const rows = db.select().from(permits).where(isAmong(permits.jobId, jobIds)).orderBy(asc(permits.number)).all();
+  const ofJob = grouped(rows, ({ jobId }) => jobId);
+  return (jobId) => ofJob(jobId).map((row) => ({ words: row.words, life: open.get(row.id) ?? lifeOf(row, [], []) }));
 }
 
 function reviewOf(
-  standing: Readonly<{ id: string; approvedAt: number; profile: string; state: string }>,
+  standing: Standing,
+  looks: readonly (typeof isolationReviews.$inferSelect)[],
   now_ms: number,
   nameOf: (id: string) => string,
 ): ReviewView | null {
-  const reviews = database()
-    .select()
-    .from(isolationReviews)
-    .where(eq(isolationReviews.isolationId, standing.id))
-    .orderBy(desc(isolationReviews.reviewedAt))
-    .all()
-    .map((row) => ({ at_ms: row.reviewedAt, next_ms: row.nextAt, reason: row.reason, by: nameOf(row.reviewedBy) }));
-  const most_h = profileOf(standing.profile).reviewEvery_h;
+  const reviews = looks.map((row) => ({
+    at_ms: row.reviewedAt,
+    next_ms: row.nextAt,
+    reason: row.reason,
+    by: nameOf(row.reviewedBy),
+  }));
+  const most_h = profileOf(standing.ruleProfile).reviewEvery_h;
   const isolation = { approved_ms: standing.approvedAt, isRestored: standing.state === "restored" };
   const due_ms = reviewDue_ms(isolation, reviews, most_h * 3600);
   return due_ms === null ? null : { since_ms: standing.approvedAt, due_ms, overdue: now_ms >= due_ms, most_h, reviews };

@@ -1,9 +1,11 @@
-import { inArray, isNull, eq } from "drizzle-orm";
+import { isNull, eq } from "drizzle-orm";
+import { isAmong } from "../db/isAmong";
 import { database } from "../db/database";
 import { earthsOn, forcedRemovals, isolations, temporaryRestores } from "../db/schema";
 import type { ShiftSheet } from "../paper/shiftSheet";
 import { namesOf } from "../people/signIn";
-import { board } from "./board";
+import { openNumbers } from "./board";
+import { jobViews } from "./jobView";
 
 /** Everything one shift tells the next. */
 export function shiftState(now_ms: number): ShiftSheet {
@@ -18,7 +20,7 @@ export function shiftState(now_ms: number): ShiftSheet {
     })
     .from(temporaryRestores)
     .innerJoin(isolations, eq(isolations.id, temporaryRestores.isolationId))
-    .where(inArray(temporaryRestores.state, ["asked", "running"]))
+    .where(isAmong(temporaryRestores.state, ["asked", "running"]))
     .all()
     .map(
       ({ number, state, lift, isolation }) =>
@@ -27,7 +29,7 @@ export function shiftState(now_ms: number): ShiftSheet {
   const removals = db
     .select()
     .from(forcedRemovals)
-    .where(inArray(forcedRemovals.state, ["opened", "missing", "authorised", "cut"]))
+    .where(isAmong(forcedRemovals.state, ["opened", "missing", "authorised", "cut"]))
     .all()
     .map(({ lock, ownerId, state }) => `Lock ${lock} of ${nameOf(ownerId)} was left on: ${state}.`);
   const earths = db
@@ -36,5 +38,5 @@ export function shiftState(now_ms: number): ShiftSheet {
     .innerJoin(isolations, eq(isolations.id, earthsOn.isolationId))
     .where(isNull(earthsOn.offAt))
     .all();
-  return { jobs: board(now_ms).open, lifted, removals, earths };
+  return { jobs: jobViews(openNumbers(db), now_ms), lifted, removals, earths };
 }

@@ -1,4 +1,5 @@
-import { and, asc, eq, gt, inArray } from "drizzle-orm";
+import { and, asc, eq, gt } from "drizzle-orm";
+import { isAmong } from "../db/isAmong";
 import type { Tx } from "../db/database";
 import { ledger } from "../db/schema";
 
@@ -18,7 +19,7 @@ export function alarmsAfter(tx: Tx, seq: number): Alarm[] {
   return tx
     .select({ seq: ledger.seq, subject: ledger.subject })
     .from(ledger)
-    .where(and(gt(ledger.seq, seq), eq(ledger.outcome, "done"), inArray(ledger.type, [...ALARM_TYPES])))
+    .where(and(gt(ledger.seq, seq), eq(ledger.outcome, "done"), isAmong(ledger.type, [...ALARM_TYPES])))
     .orderBy(asc(ledger.seq))
     .all()
     .slice(-MOST);

@@ -2,7 +2,7 @@ import { randomUUID } from "node:crypto";
 import type { Competence, Role } from "../../core/people/roles";
 import type { Db } from "../db/database";
 import { people } from "../db/schema";
-import { hashSecret } from "./signIn";
+import { hashSecret } from "./secrets";
 
 /** Adds a person; throws when the sign-in name is taken. */
 export async function addPerson(

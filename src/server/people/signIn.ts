@@ -1,11 +1,12 @@
 import { createHash, randomBytes } from "node:crypto";
-import { hash, verify } from "@node-rs/argon2";
 import { and, count, eq, gt } from "drizzle-orm";
 import { z } from "zod";
 import { COMPETENCES, ROLES, type Competence, type PersonId, type Role } from "../../core/people/roles";
 import type { UnitSystem } from "../../core/units/units";
-import type { Db, Tx } from "../db/database";
+import type { Db } from "../db/database";
 import { failedAttempts, people, sessions } from "../db/schema";
+import { whileUnchanged } from "../db/whileUnchanged";
+import { secretFits } from "./secrets";
 
 /** A person as the server knows them: never with their hashes. */
 export type Person = Readonly<{
@@ -22,11 +23,6 @@ export type Person = Readonly<{
 const SESSION_MS = 14 * 3_600_000; // a long shift with handover, then sign in again
 const ATTEMPT_WINDOW_MS = 10 * 60_000;
 const ATTEMPTS_ALLOWED = 5;
-
-/** argon2id with 19 MiB and two passes, as commonly recommended; runs off the main thread. */
-export function hashSecret(secret: string): Promise<string> {
-  return hash(secret, { memoryCost: 19_456, timeCost: 2, parallelism: 1 });
-}
 
 export type SignInAnswer =
   { ok: true; token: string; expiresAt_ms: number; person: Person } | { ok: false; sentence: string };
@@ -99,15 +95,6 @@ export async function signerFault(
   return fault === null ? null : `${row.name}: ${fault}`;
 }
 
-/** A hash of nothing anybody knows: unknown names cost the same time as known ones. */
-let decoy: Promise<string> | undefined;
-
-async function secretFits(stored: string | null, secret: string): Promise<boolean> {
-  decoy ??= hashSecret(randomBytes(16).toString("hex"));
-  const fits = await verify(stored ?? (await decoy), secret);
-  return stored !== null && fits;
-}
-
 function tooManyAttempts(db: Db, subject: string, now_ms: number): boolean {
   const recent = and(eq(failedAttempts.subject, subject), gt(failedAttempts.at, now_ms - ATTEMPT_WINDOW_MS));
   const found = db.select({ n: count() }).from(failedAttempts).where(recent).get();
@@ -138,7 +125,7 @@ export function toPerson(row: typeof people.$inferSelect): Person {
 }
 
 /** Names by id, for sentences and screens. */
-export function namesOf(tx: Tx): (id: string) => string {
+export const namesOf = whileUnchanged((tx): ((id: string) => string) => {
   const names = new Map(
     tx
       .select({ id: people.id, name: people.name })
@@ -147,4 +134,4 @@ export function namesOf(tx: Tx): (id: string) => string {
       .map((row) => [row.id, row.name]),
   );
   return (id) => names.get(id) ?? "somebody unknown";
-}
+});

@@ -1,10 +1,11 @@
 import { createHash } from "node:crypto";
-import { eq } from "drizzle-orm";
+import { asc, eq } from "drizzle-orm";
 import type { AirLimits } from "../../core/atmosphere/airLimits";
 import { againstSent, isSilent, sentSchema, type Sent } from "../../core/permit/air/instruments";
 import type { PostedDetector } from "../../core/permit/record/permitTypes";
 import type { Tx } from "../db/database";
 import { detectors } from "../db/schema";
+import { whileUnchanged } from "../db/whileUnchanged";
 
 export type DetectorRow = typeof detectors.$inferSelect;
 
@@ -25,6 +26,11 @@ export function detectorByToken(tx: Tx, token: string): DetectorRow | null {
 export function sentOf(row: Pick<DetectorRow, "lastReading">): Sent | null {
   return row.lastReading === null ? null : sentSchema.parse(JSON.parse(row.lastReading));
 }
+
+/** Every instrument that sends by itself, by id. */
+export const detectorRows = whileUnchanged((tx): readonly DetectorRow[] =>
+  tx.select().from(detectors).orderBy(asc(detectors.id)).all(),
+);
 
 /** An instrument posted at a permit, with what is against it. */
 export function asPosted(row: DetectorRow, limits: AirLimits, now_ms: number): PostedDetector {

@@ -1,4 +1,4 @@
-import { asc, inArray } from "drizzle-orm";
+import { asc } from "drizzle-orm";
 import { ENTRY_LIMITS, HOT_WORK_LIMITS, STRICT_ENTRY, type AirLimits } from "../../core/atmosphere/airLimits";
 import { testPoints } from "../../core/atmosphere/testPoints";
 import { shortfallsNotAccepted, wayOf } from "../../core/plan/deviations";
@@ -13,6 +13,7 @@ import type { PermitFacts, PermitLife } from "../../core/permit/record/permitTyp
 import type { RuleProfile } from "../../core/requirement/profile";
 import { profileOf } from "../../core/requirement/profiles";
 import { settled, setupSchema } from "../../core/schedule/setup";
+import { isAmong } from "../db/isAmong";
 import type { Tx } from "../db/database";
 import { permits } from "../db/schema";
 import { shiftChanges, siteTime } from "../runtime/siteTime";
@@ -26,7 +27,15 @@ import { permitSite, type PermitSite } from "./permitSite";
 import { loadPermits, type StoredPermit } from "./permitStore";
 
 /** A permit with its facts, as it stands at this moment: what the clock did meanwhile is in it. */
-export type PermitNow = StoredPermit & Readonly<{ now: PermitLife; facts: PermitFacts }>;
+export type PermitNow = StoredPermit &
+  Readonly<{
+    now: PermitLife;
+    facts: PermitFacts;
+    /** The other permits that it has to reckon with, as they were found at the same look. */
+    others: () => readonly InPlace[];
+    /** Number of its job. */
+    job: () => string;
+  }>;
 
 export function permitNow(tx: Tx, number: string, now_ms: number): PermitNow | null {
   return permitsNow(tx, [number], now_ms)[0] ?? null;
@@ -38,7 +47,9 @@ export function permitsNow(tx: Tx, numbers: readonly string[], now_ms: number): 
   const site = permitSite(tx, stored, now_ms);
   return stored.map((one) => {
     const facts = factsOf(tx, one, now_ms, site);
-    return { ...one, facts, now: asAt(one.life, facts, now_ms) };
+    const others = () => site.open().filter(({ number }) => number !== one.row.number);
+    const job = () => site.job(one.row.jobId).number;
+    return { ...one, facts, others, job, now: asAt(one.life, facts, now_ms) };
   });
 }
 
@@ -52,7 +63,7 @@ export function runningPermits(tx: Tx): string[] {
   return tx
     .select({ number: permits.number })
     .from(permits)
-    .where(inArray(permits.state, ["issued", "live", "suspended"]))
+    .where(isAmong(permits.state, ["issued", "live", "suspended"]))
     .orderBy(asc(permits.number))
     .all()
     .map(({ number }) => number);

@@ -1,14 +1,15 @@
-import { and, desc, eq, inArray } from "drizzle-orm";
+import { and, count, desc, eq, notInArray, or, sql } from "drizzle-orm";
 import { peopleOn } from "../../core/permit/record/permitTypes";
 import { inside } from "../../core/permit/people/entries";
 import { PERMIT_KINDS, type PermitKind } from "../../core/permit/kinds/kinds";
 import { PERMIT_STATES, type PermitState } from "../../core/permit/record/permitTypes";
 import { lastOf } from "../../core/permit/record/permitLog";
 import { onPost } from "../../core/permit/people/posts";
+import { isAmong } from "../db/isAmong";
 import { database } from "../db/database";
-import { jobs, permits } from "../db/schema";
+import { jobs, people, permits } from "../db/schema";
 import { namesOf } from "../people/signIn";
-import { permitsNow } from "./permitFacts";
+import { openPermits } from "./openPermits";
 
 export type RegisterFilter = Readonly<{ kind: string; state: string; find: string }>;
 
@@ -26,36 +27,71 @@ export type RegisterRow = Readonly<{
   previous: string | null;
 }>;
 
-/** States in which somebody or something may still be out there. */
-const OPEN: readonly PermitState[] = PERMIT_STATES.filter((state) => state !== "closed" && state !== "cancelled");
+/** States in which nothing happens any more, and the clock moves nothing. */
+const OVER: readonly PermitState[] = ["closed", "cancelled"];
 
 export const REGISTER_PAGE = 50;
 
-/** The register, newest first. `open` stands for everything that is not over. */
+/**
+ * The register, newest first. `open` stands for everything that is not over. What is open is asked as it stands now, for
+ * the clock may have moved it; of what is over only the page that is shown is read.
+ */
 export function permitRegister(filter: RegisterFilter, page: number, now_ms: number) {
   const db = database();
+  const nameOf = namesOf(db);
+  const wanted = matching(filter);
+  const matchingOpen = new Set(
+    db
+      .select({ number: permits.number })
+      .from(permits)
+      .innerJoin(jobs, eq(jobs.id, permits.jobId))
+      .innerJoin(people, eq(people.id, permits.holderId))
+      .where(and(notInArray(permits.state, [...OVER]), wanted))
+      .all()
+      .map(({ number }) => number),
+  );
+  const openNow = openPermits(db, now_ms).filter(({ now }) => matchingOpen.has(now.number));
+  const shownOpen = openNow.filter(
+    ({ now: { state } }) =>
+      filter.state === "" || state === filter.state || (filter.state === "open" && !OVER.includes(state)),
+  );
+  const over =
+    filter.state === "open"
+      ? undefined
+      : and(
+          isAmong(
+            permits.state,
+            OVER.filter((state) => filter.state === "" || state === filter.state),
+          ),
+          wanted,
+        );
+  const isShown = or(
+    isAmong(
+      permits.number,
+      shownOpen.map(({ now }) => now.number),
+    ),
+    over,
+  );
   const rows = db
-    .select({ permit: permits, job: jobs })
+    .select({ permit: permits, job: { number: jobs.number, title: jobs.title } })
     .from(permits)
     .innerJoin(jobs, eq(jobs.id, permits.jobId))
+    .innerJoin(people, eq(people.id, permits.holderId))
+    .where(isShown)
     .orderBy(desc(permits.number))
+    .limit(REGISTER_PAGE)
+    .offset((page - 1) * REGISTER_PAGE)
     .all();
-  const nameOf = namesOf(db);
-  const wanted = filter.find.trim().toLowerCase();
-  const matching = rows.filter(({ permit, job }) => {
-    const text = `${permit.number} ${job.number} ${job.title} ${permit.words} ${nameOf(permit.holderId)}`.toLowerCase();
-    return (filter.kind === "" || permit.kind === filter.kind) && (wanted === "" || text.includes(wanted));
-  });
-  // What the clock does shows in the state: the open ones are asked as they stand now, the rest stays as it is.
-  const now = new Map(
-    permitsNow(
-      db,
-      matching.filter(({ permit }) => OPEN.includes(permit.state)).map(({ permit }) => permit.number),
-      now_ms,
-    ).map((one) => [one.now.number, one.now]),
-  );
-  const all: RegisterRow[] = matching
-    .map(({ permit, job }) => {
+  const found = db
+    .select({ n: count() })
+    .from(permits)
+    .innerJoin(jobs, eq(jobs.id, permits.jobId))
+    .innerJoin(people, eq(people.id, permits.holderId))
+    .where(isShown)
+    .get();
+  const now = new Map(openNow.map((one) => [one.now.number, one.now]));
+  return {
+    rows: rows.map(({ permit, job }): RegisterRow => {
       const life = now.get(permit.number);
       return {
         number: permit.number,
@@ -70,17 +106,12 @@ export function permitRegister(filter: RegisterFilter, page: number, now_ms: num
         on: life ? peopleOn(life).length : 0,
         previous: permit.previous,
       };
-    })
-    .filter(
-      ({ state }) => filter.state === "" || state === filter.state || (filter.state === "open" && OPEN.includes(state)),
-    );
-  return {
-    rows: all.slice((page - 1) * REGISTER_PAGE, page * REGISTER_PAGE),
-    found: all.length,
+    }),
+    found: found?.n ?? 0,
     kinds: PERMIT_KINDS,
     states: PERMIT_STATES,
-    holding: [...now.values()]
-      .flatMap((life) => [
+    holding: openNow
+      .flatMap(({ now: life }) => [
         { who: nameOf(life.holder), what: "holds", permit: life.number, rank: 0 },
         ...onPost(life.log).map(({ person, post }) => ({
           who: nameOf(person),
@@ -105,20 +136,28 @@ export function permitRegister(filter: RegisterFilter, page: number, now_ms: num
   };
 }
 
+/** Kind and words: in the permit's number and work, its job, its holder; upper and lower case alike in every language. */
+function matching({ kind, find }: RegisterFilter) {
+  const words = find.trim().toLowerCase();
+  const isKind = PERMIT_KINDS.find((one) => one === kind);
+  return and(
+    kind === "" ? undefined : isKind ? eq(permits.kind, isKind) : sql`0`,
+    words === ""
+      ? undefined
+      : sql`instr(folded(${permits.number} || ' ' || ${jobs.number} || ' ' || ${jobs.title} || ' ' || ${permits.words} || ' ' || ${people.name}), ${words}) > 0`,
+  );
+}
+
+const BYPASSING: readonly PermitState[] = ["live", "suspended", "run out", "work done"];
+
 /** Safeguards that do not work now: on the board until they are back. */
 export function bypasses(now_ms: number) {
   const db = database();
-  const numbers = db
-    .select({ number: permits.number })
-    .from(permits)
-    .where(
-      and(eq(permits.kind, "safeguard bypass"), inArray(permits.state, ["live", "suspended", "run out", "work done"])),
-    )
-    .all()
-    .map(({ number }) => number);
   const nameOf = namesOf(db);
-  return permitsNow(db, numbers, now_ms).flatMap(({ now }) =>
-    now.details.kind === "safeguard bypass" && lastOf(now.log, "safeguard back") === undefined
+  return openPermits(db, now_ms).flatMap(({ now }) =>
+    now.details.kind === "safeguard bypass" &&
+    BYPASSING.includes(now.state) &&
+    lastOf(now.log, "safeguard back") === undefined
       ? [
           {
             permit: now.number,

@@ -1,4 +1,4 @@
-import { and, asc, count, eq, inArray, isNotNull, isNull, ne, sql } from "drizzle-orm";
+import { and, asc, count, eq, isNull, ne, sql } from "drizzle-orm";
 import { clashFinder } from "../../core/permit/around/clashFinder";
 import type { PermitClash } from "../../core/permit/around/crossChecks";
 import { entriesOf, type LogEntry } from "../../core/permit/record/permitLog";
@@ -6,16 +6,17 @@ import { jobSchema } from "../../core/request/jobFile";
 import { standingByBox } from "../box/boxStore";
 import { heldTags } from "../box/heldTags";
 import { boxesOf } from "../box/locks";
+import { isAmong } from "../db/isAmong";
 import type { Tx } from "../db/database";
-import { detectors, earthsOn, exchanges, isolations, jobIsolations, jobs, people, steps } from "../db/schema";
+import { earthsOn, exchanges, isolations, jobIsolations, jobs, people, steps } from "../db/schema";
 import { gasInstruments } from "../gear/gearStore";
 import { staleOfAll } from "../isolation/proofStore";
 import { litBy } from "../isolation/temporaryStore";
 import { acceptedForAll, type StoredDeviation } from "../job/deviationStore";
-import { currentPlant, plantAt, type CurrentPlant } from "../plant/plantStore";
+import { currentPlant, plantsAt, type CurrentPlant } from "../plant/plantStore";
 import { grouped } from "../runtime/grouped";
 import { once } from "../runtime/lazily";
-import type { DetectorRow } from "./detectorStore";
+import { detectorRows, type DetectorRow } from "./detectorStore";
 import { permitsInPlace, type InPlace } from "./permitsInPlace";
 import type { StoredPermit } from "./permitStore";
 
@@ -81,7 +82,7 @@ export function permitSite(tx: Tx, stored: readonly StoredPermit[], now_ms: numb
             shortfalls: sql<string>`json_extract(${isolations.plan}, '$.shortfalls')`,
           })
           .from(isolations)
-          .where(inArray(isolations.id, isolationIds))
+          .where(isAmong(isolations.id, isolationIds))
           .all()
           .map((row) => [row.id, row]),
       ),
@@ -97,7 +98,7 @@ export function permitSite(tx: Tx, stored: readonly StoredPermit[], now_ms: numb
         tx
           .select()
           .from(jobs)
-          .where(inArray(jobs.id, jobIds))
+          .where(isAmong(jobs.id, jobIds))
           .all()
           .map((row) => [row.id, row]),
       ),
@@ -120,7 +121,7 @@ export function permitSite(tx: Tx, stored: readonly StoredPermit[], now_ms: numb
           .from(steps)
           .where(
             and(
-              inArray(steps.isolationId, isolationIds),
+              isAmong(steps.isolationId, isolationIds),
               isNull(steps.doneBy),
               ne(sql`json_extract(${steps.step}, '$.phase')`, "restore"),
             ),
@@ -145,7 +146,7 @@ export function permitSite(tx: Tx, stored: readonly StoredPermit[], now_ms: numb
       tx
         .select({ id: earthsOn.isolationId, number: earthsOn.number })
         .from(earthsOn)
-        .where(and(inArray(earthsOn.isolationId, isolationIds), isNull(earthsOn.offAt)))
+        .where(and(isAmong(earthsOn.isolationId, isolationIds), isNull(earthsOn.offAt)))
         .all(),
       ({ id }) => id,
     ),
@@ -157,18 +158,18 @@ export function permitSite(tx: Tx, stored: readonly StoredPermit[], now_ms: numb
         tx
           .select({ jobId: exchanges.jobId, firm: exchanges.firm })
           .from(exchanges)
-          .where(inArray(exchanges.jobId, jobIds))
+          .where(isAmong(exchanges.jobId, jobIds))
           .all()
           .map(({ jobId, firm }) => `${jobId} ${firm}`),
       ),
   );
-  const posted = once(() =>
-    grouped(tx.select().from(detectors).where(isNotNull(detectors.permit)).all(), ({ permit }) => permit),
-  );
+  const posted = once(() => grouped(detectorRows(tx), ({ permit }) => permit));
   const plant = once(() => currentPlant(tx));
   const planned = once(() => plannedRevisions(tx, jobIds));
+  // A job that was planned was planned on a register.
+  const plants = once(() => plantsAt(tx, plant()!));
   const emptied = once(() => emptiedVessels(tx));
-  const inPlace = once(() => permitsInPlace(tx));
+  const inPlace = once(() => permitsInPlace(tx, stored));
   const open = once(() => inPlace().filter(({ isOpen }) => isOpen));
   const finder = once(() => clashFinder(open().map(({ permit }) => permit)));
   const byNumber = once(() => new Map(inPlace().map((one) => [one.number, one])));
@@ -205,7 +206,7 @@ export function permitSite(tx: Tx, stored: readonly StoredPermit[], now_ms: numb
     plant,
     plantOf: (jobId) => {
       const revision = planned()(jobId);
-      return revision === undefined || revision === plant()?.revision ? plant() : plantAt(tx, revision);
+      return revision === undefined ? plant() : plants()(revision);
     },
     emptied: (tag) => emptied()(tag),
     open,
@@ -225,7 +226,7 @@ export function plannedRevisions(tx: Tx, jobIds: readonly string[]): (jobId: str
       .select({ jobId: jobIsolations.jobId, revision: isolations.plantRevision })
       .from(jobIsolations)
       .innerJoin(isolations, eq(isolations.id, jobIsolations.isolationId))
-      .where(inArray(jobIsolations.jobId, [...jobIds]))
+      .where(isAmong(jobIsolations.jobId, jobIds))
       .orderBy(asc(isolations.approvedAt), asc(isolations.number))
       .all()
       .map(({ jobId, revision }) => [jobId, revision]),

@@ -1,9 +1,10 @@
 import { randomUUID } from "node:crypto";
-import { and, asc, eq, inArray, isNull } from "drizzle-orm";
+import { and, asc, eq, isNull } from "drizzle-orm";
 import type { PersonId } from "../../core/people/roles";
 import type { PermitDetails } from "../../core/permit/kinds/details";
 import type { LogEntry } from "../../core/permit/record/permitLog";
 import type { PermitLife, SignOn } from "../../core/permit/record/permitTypes";
+import { isAmong } from "../db/isAmong";
 import type { Tx } from "../db/database";
 import { permitIsolations, permitLog, permits, personalLocks } from "../db/schema";
 import { enterLock } from "../gear/gearStore";
@@ -23,26 +24,21 @@ export function loadPermit(tx: Tx, number: string): StoredPermit | null {
 /** Permits by number, in the order of their numbers; unknown ones are left out. Cost: four queries, however many. */
 export function loadPermits(tx: Tx, numbers: readonly string[]): StoredPermit[] {
   if (numbers.length === 0) return [];
-  const rows = tx
-    .select()
-    .from(permits)
-    .where(inArray(permits.number, [...numbers]))
-    .orderBy(asc(permits.number))
-    .all();
+  const rows = tx.select().from(permits).where(isAmong(permits.number, numbers)).orderBy(asc(permits.number)).all();
   const ids = rows.map(({ id }) => id);
   const isolationsOf = grouped(
-    tx.select().from(permitIsolations).where(inArray(permitIsolations.permitId, ids)).all(),
+    tx.select().from(permitIsolations).where(isAmong(permitIsolations.permitId, ids)).all(),
     ({ permitId }) => permitId,
   );
   const locksOf = grouped(
-    tx.select().from(personalLocks).where(inArray(personalLocks.permitId, ids)).orderBy(asc(personalLocks.onAt)).all(),
+    tx.select().from(personalLocks).where(isAmong(personalLocks.permitId, ids)).orderBy(asc(personalLocks.onAt)).all(),
     ({ permitId }) => permitId,
   );
   const logOf = grouped(
     tx
       .select({ permitId: permitLog.permitId, entry: permitLog.entry })
       .from(permitLog)
-      .where(inArray(permitLog.permitId, ids))
+      .where(isAmong(permitLog.permitId, ids))
       .orderBy(asc(permitLog.permitId), asc(permitLog.position))
       .all(),
     ({ permitId }) => permitId,
@@ -50,19 +46,27 @@ export function loadPermits(tx: Tx, numbers: readonly string[]): StoredPermit[] 
   return rows.map((row) => ({
     row,
     isolationIds: isolationsOf(row.id).map(({ isolationId }) => isolationId),
-    life: {
-      number: row.number,
-      details: JSON.parse(row.details) as PermitDetails,
-      log: logOf(row.id).map(({ entry }) => JSON.parse(entry) as LogEntry),
-      state: row.state,
-      holder: row.holderId as PersonId,
-      issuer: row.issuerId as PersonId | null,
-      closedBy: row.closedBy as PersonId | null,
-      validFrom_ms: row.validFrom,
-      validTo_ms: row.validTo,
-      signOns: signOnsOf(locksOf(row.id)),
-    },
+    life: lifeOf(
+      row,
+      signOnsOf(locksOf(row.id)),
+      logOf(row.id).map(({ entry }) => JSON.parse(entry) as LogEntry),
+    ),
   }));
+}
+
+export function lifeOf(row: StoredPermit["row"], signOns: readonly SignOn[], log: readonly LogEntry[]): PermitLife {
+  return {
+    number: row.number,
+    details: JSON.parse(row.details) as PermitDetails,
+    log,
+    state: row.state,
+    holder: row.holderId as PersonId,
+    issuer: row.issuerId as PersonId | null,
+    closedBy: row.closedBy as PersonId | null,
+    validFrom_ms: row.validFrom,
+    validTo_ms: row.validTo,
+    signOns,
+  };
 }
 
 /**

@@ -1,4 +1,4 @@
-import { asc, eq, isNull } from "drizzle-orm";
+import { eq } from "drizzle-orm";
 import { readByName } from "../../core/atmosphere/substances";
 import { gearFault } from "../../core/gear/gear";
 import { airState, purgeState, sampleAt } from "../../core/permit/air/airTests";
@@ -16,14 +16,15 @@ import { copiesOf, lastOf, putInOf, signedBy } from "../../core/permit/record/pe
 import type { PermitAct } from "../../core/permit/record/permitTypes";
 import { onPost, watchesOf } from "../../core/permit/people/posts";
 import { asksOf } from "../../core/permit/requirements/requirements";
-import { database } from "../db/database";
-import { detectors, items, jobs, permits } from "../db/schema";
-import { namesOf, type Person } from "../people/signIn";
+import { database, type Db } from "../db/database";
+import { permits } from "../db/schema";
+import type { Person } from "../people/signIn";
 import { siteTime } from "../runtime/siteTime";
-import { sentOf } from "./detectorStore";
+import { detectorRows, sentOf } from "./detectorStore";
 import { gasInstruments } from "../gear/gearStore";
 import { permitNow } from "./permitFacts";
-import { permitsInPlace } from "./permitsInPlace";
+import { currentPlant, type CurrentPlant } from "../plant/plantStore";
+import { openPermits } from "./openPermits";
 import { jobView } from "../job/jobView";
 
 export type PermitView = NonNullable<ReturnType<typeof permitView>>;
@@ -31,13 +32,12 @@ export type PermitView = NonNullable<ReturnType<typeof permitView>>;
 /** One permit with its job and its people, as it stands at this moment; null when there is no such permit. */
 export function permitView(number: string, now_ms: number) {
   const db = database();
-  const permit = permitNow(db, number, now_ms);
+  const permit = openPermits(db, now_ms).find((one) => one.row.number === number) ?? permitNow(db, number, now_ms);
   if (permit === null) return null;
   const { row, facts, now: life } = permit;
-  const job = db.select({ number: jobs.number }).from(jobs).where(eq(jobs.id, row.jobId)).get();
-  const view = job ? jobView(job.number, now_ms) : null;
+  const view = jobView(permit.job(), now_ms);
   if (view === null) return null;
-  const nameOf = namesOf(db);
+  const nameOf = facts.nameOf as (id: string) => string;
   const context = { permit: life, facts, now_ms };
   const { details, log } = life;
   const rule = kindRule(details.kind);
@@ -45,6 +45,7 @@ export function permitView(number: string, now_ms: number) {
   const every_min = isEntry ? facts.profile.airRetest_min : retest_min(context);
   const named = <T extends Readonly<{ person: string }>>(one: T) => ({ ...one, name: nameOf(one.person) });
   const next = db.select({ number: permits.number }).from(permits).where(eq(permits.previous, number)).all();
+  const sent = new Map(detectorRows(db).map((one) => [one.id, sentOf(one)]));
   return {
     life,
     nameOf: (id: string | null) => (id === null ? "the clock" : nameOf(id)),
@@ -75,7 +76,7 @@ export function permitView(number: string, now_ms: number) {
     })),
     pointsToLock: facts.pointsToLock,
     places: facts.places,
-    decoys: decoysFor(facts.places),
+    decoys: decoysFor(currentPlant(db), facts.places),
     stale: facts.stale,
     asks: asksOf(context),
     approval: approvalReasons(context),
@@ -121,9 +122,9 @@ export function permitView(number: string, now_ms: number) {
     putIn: putInOf(log),
     detectors: facts.detectors.map((detector) => ({
       ...detector,
-      sent: sentOf(db.select().from(detectors).where(eq(detectors.id, detector.id)).get()!),
+      sent: sent.get(detector.id) ?? null,
     })),
-    freeDetectors: rule.air || details.kind === "pressure test" ? freeDetectors() : [],
+    freeDetectors: rule.air || details.kind === "pressure test" ? freeDetectors(db) : [],
     due: dueUnder(context),
     revalidation: revalidationDue(context),
     story: log.map((entry) => ({
@@ -132,8 +133,8 @@ export function permitView(number: string, now_ms: number) {
       type: entry.type,
       words: logWords(entry, nameOf, siteTime),
     })),
-    inPlace: permitsInPlace(db)
-      .filter((one) => one.isOpen && one.number !== number)
+    inPlace: permit
+      .others()
       .flatMap((one) => one.permit.faces.filter((face) => face.known).map((face) => ({ permit: one.number, ...face }))),
     job: view,
   };
@@ -146,16 +147,11 @@ export function mayDo(permit: PermitView, person: Person, type: PermitAct["type"
 }
 
 /** Places that look like the job's: who knows where they work picks theirs out of them. Always the same for one job. */
-function decoysFor(places: readonly string[]): string[] {
+function decoysFor(plant: CurrentPlant | null, places: readonly string[]): string[] {
   const letters = places[0]?.replace(/[^A-Z].*$/, "") ?? "";
-  const all = database()
-    .select({ tag: items.tag })
-    .from(items)
-    .where(eq(items.present, true))
-    .orderBy(asc(items.tag))
-    .all();
-  const others = all
+  const others = (plant?.plant.items ?? [])
     .map(({ tag }) => tag)
+    .sort()
     .filter((tag) => !places.some((place) => place === tag || place.startsWith(`${tag}.`)));
   const alike = others.filter((tag) => tag.startsWith(`${letters}-`));
   const from = alike.length >= DECOYS ? alike : others;
@@ -164,13 +160,9 @@ function decoysFor(places: readonly string[]): string[] {
 }
 const DECOYS = 4;
 
-/** Detectors in the store. */
-function freeDetectors(): string[] {
-  return database()
-    .select({ id: detectors.id })
-    .from(detectors)
-    .where(isNull(detectors.permit))
-    .orderBy(asc(detectors.id))
-    .all()
+/** Ids of the detectors in the store. */
+function freeDetectors(db: Db): string[] {
+  return detectorRows(db)
+    .filter(({ permit }) => permit === null)
     .map(({ id }) => id);
 }

@@ -1,4 +1,4 @@
-import { eq, inArray, notInArray, sql } from "drizzle-orm";
+import { eq, notInArray, sql } from "drizzle-orm";
 import type { Plan } from "../../core/plan/plan";
 import { jobHazardsSchema } from "../../core/hazard/jobHazards";
 import { jobSchema } from "../../core/request/jobFile";
@@ -10,10 +10,11 @@ import { placeOf } from "../../core/permit/around/hotWorkZone";
 import type { LogEntry } from "../../core/permit/record/permitLog";
 import { peopleOn } from "../../core/permit/record/permitTypes";
 import { onPost } from "../../core/permit/people/posts";
+import { isAmong } from "../db/isAmong";
 import type { Tx } from "../db/database";
 import { isolations, jobs, permits } from "../db/schema";
 import { heldTags } from "../box/heldTags";
-import { loadPermits } from "./permitStore";
+import { loadPermits, type StoredPermit } from "./permitStore";
 import { currentPlant, itemAt, type CurrentPlant } from "../plant/plantStore";
 
 export type InPlace = Readonly<{
@@ -24,8 +25,11 @@ export type InPlace = Readonly<{
   log: readonly LogEntry[];
 }>;
 
-/** Every permit that is not over, with where it is and who is there. Cost: a handful of queries, however many. */
-export function permitsInPlace(tx: Tx): InPlace[] {
+/**
+ * Every permit that is not over, with where it is and who is there; those that were `loaded` before are not read again.
+ * Cost: a handful of queries, however many.
+ */
+export function permitsInPlace(tx: Tx, loaded: readonly StoredPermit[] = []): InPlace[] {
   const plant = currentPlant(tx);
   const open = tx
     .select({ number: permits.number, job: jobs })
@@ -34,7 +38,11 @@ export function permitsInPlace(tx: Tx): InPlace[] {
     .where(notInArray(permits.state, ["closed", "cancelled", "work done"]))
     .all();
   const jobOf = new Map(open.map(({ number, job }) => [number, job]));
-  const stored = loadPermits(tx, [...jobOf.keys()]);
+  const known = new Set(loaded.map(({ row }) => row.number));
+  const missing = [...jobOf.keys()].filter((number) => !known.has(number));
+  const stored = [...loaded.filter(({ row }) => jobOf.has(row.number)), ...loadPermits(tx, missing)].sort((a, b) =>
+    a.row.number < b.row.number ? -1 : 1,
+  );
   const spotOf = spotsOf(plant);
   const standsOn = stands(tx, [...new Set(stored.flatMap(({ isolationIds }) => isolationIds))]);
   return stored.map(({ life, isolationIds }) => {
@@ -93,7 +101,7 @@ function stands(
       dark: sql<string>`json_extract(${isolations.plan}, '$.goesDark')`,
     })
     .from(isolations)
-    .where(inArray(isolations.id, [...ids]))
+    .where(isAmong(isolations.id, ids))
     .all();
   const heldBy = heldTags(tx, ids);
   const of = new Map(

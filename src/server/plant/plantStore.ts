@@ -5,37 +5,49 @@ import type { Item, Plant } from "../../core/plant/plant";
 import { buildStateGraph, type StateGraph } from "../../core/trace/stateGraph";
 import type { Tx } from "../db/database";
 import { items, plantRevisions } from "../db/schema";
+import { whileUnchanged } from "../db/whileUnchanged";
 
 export type CurrentPlant = Readonly<{ revision: number; plant: Plant; graph: StateGraph }>;
 
 /** The state graphs of a few revisions, for building one for each screen would be waste. */
 const cache = globalThis as { heavyLanternPlants?: Map<string, CurrentPlant> };
 
-/** The plant of today, or null when none was imported yet. */
-export function currentPlant(tx: Tx): CurrentPlant | null {
-  const latest = tx
-    .select({ revision: plantRevisions.revision })
-    .from(plantRevisions)
-    .orderBy(desc(plantRevisions.revision))
-    .limit(1)
-    .get();
-  return latest ? plantAt(tx, latest.revision) : null;
-}
+const KEY = { revision: plantRevisions.revision, contentHash: plantRevisions.contentHash };
+
+/** The plant of today, or null when none was imported yet. Cost: one query where it was asked for before. */
+export const currentPlant = whileUnchanged((tx): CurrentPlant | null => {
+  const latest = tx.select(KEY).from(plantRevisions).orderBy(desc(plantRevisions.revision)).limit(1).get();
+  return latest ? plantOf(tx, latest) : null;
+});
 
 export function plantAt(tx: Tx, revision: number): CurrentPlant {
-  const where = eq(plantRevisions.revision, revision);
-  // The register itself is large: it is read only when nobody asked for this one before.
-  const row = tx.select({ contentHash: plantRevisions.contentHash }).from(plantRevisions).where(where).get();
+  const row = tx.select(KEY).from(plantRevisions).where(eq(plantRevisions.revision, revision)).get();
   if (row === undefined) throw new Error(`plant revision ${revision} is not in the database`);
+  return plantOf(tx, row);
+}
+
+/** The register itself is large: it is read only when nobody asked for this one before. */
+function plantOf(tx: Tx, { revision, contentHash }: { revision: number; contentHash: string }): CurrentPlant {
   const plants = (cache.heavyLanternPlants ??= new Map());
-  const known = plants.get(row.contentHash);
+  const known = plants.get(contentHash);
   if (known) return { ...known, revision };
+  const where = eq(plantRevisions.revision, revision);
   const text = tx.select({ plant: plantRevisions.plant }).from(plantRevisions).where(where).get()!.plant;
   const plant = JSON.parse(text) as Plant;
   const current = { revision, plant, graph: buildStateGraph(plant) };
-  plants.set(row.contentHash, current);
+  plants.set(contentHash, current);
   if (plants.size > 4) plants.delete(plants.keys().next().value!);
   return current;
+}
+
+/** Registers by revision, each looked for once; today's is at hand. */
+export function plantsAt(tx: Tx, today: CurrentPlant): (revision: number) => CurrentPlant {
+  const known = new Map([[today.revision, today]]);
+  return (revision) => {
+    const found = known.get(revision) ?? plantAt(tx, revision);
+    known.set(revision, found);
+    return found;
+  };
 }
 
 /** The item at a place: by its tag, or by tag.part. Null where the register has none. Cost: constant. */

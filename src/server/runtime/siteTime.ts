@@ -1,3 +1,4 @@
+import { cache } from "react";
 import { now_ms } from "./clock";
 
 /** The site's time zone; one database is one site. */
@@ -49,7 +50,5 @@ export function shiftChanges(from_ms: number, to_ms: number, timeZone = siteTime
   return found;
 }
 
-/** The time of this request, in ms UTC: a page is drawn for one moment. */
-export function requestTime_ms(): number {
-  return now_ms();
-}
+/** The time of this request, in ms UTC: a page and its frame are drawn for one moment. */
+export const requestTime_ms = cache(() => now_ms());

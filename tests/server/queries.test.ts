@@ -1,0 +1,110 @@
+import { mkdtempSync, rmSync } from "node:fs";
+import { tmpdir } from "node:os";
+import { join, resolve } from "node:path";
+import { multiplySite } from "../support/bigSite";
+import { openDatabase, type Db } from "../../src/server/db/database";
+import { ledgerPage } from "../../src/server/ledger/ledgerPage";
+import { unreadFor } from "../../src/server/box/removals";
+import { boxesInUse, boxView, gearRegister, openJobNumbers } from "../../src/server/box/boxView";
+import { seedDemo } from "../../src/server/demo/seedDemo";
+import { storeLines } from "../../src/server/figures/dayView";
+import { board, stripPermits } from "../../src/server/job/board";
+import { jobView, peopleToChoose } from "../../src/server/job/jobView";
+import { shiftState } from "../../src/server/job/shiftState";
+import { openSession, personOfSession } from "../../src/server/people/signIn";
+import { bypasses, permitRegister } from "../../src/server/permit/permitRegister";
+import { permitView } from "../../src/server/permit/permitView";
+import { settleAll } from "../../src/server/permit/settlePermits";
+import { revisions, searchRegister } from "../../src/server/plant/register";
+
+const MOST = 40;
+const now_ms = Date.now();
+const holder = globalThis as { heavyLanternDatabase?: Db };
+
+let folder: string;
+let db: Db;
+let asked: string[] = [];
+let token: string;
+
+beforeAll(async () => {
+  folder = mkdtempSync(join(tmpdir(), "lantern-queries-"));
+  db = openDatabase(join(folder, "site.db"), (sql) => asked.push(sql));
+  await seedDemo(db, resolve("demo"), join(folder, "head.json"), now_ms);
+  holder.heavyLanternDatabase = db;
+  const maren = db.$client.prepare("SELECT id FROM people WHERE sign_in = 'maren'").get() as { id: string };
+  token = openSession(db, maren.id, now_ms).token;
+});
+
+afterAll(() => {
+  delete holder.heavyLanternDatabase;
+  db.$client.close();
+  rmSync(folder, { recursive: true, force: true });
+});
+
+/** What every page has around it: who is signed in, what they have to read first, and the strip. */
+function frame(): void {
+  const person = personOfSession(db, token, Date.now())!;
+  unreadFor(person.id);
+  stripPermits(now_ms);
+}
+
+const PAGES: Readonly<Record<string, () => unknown>> = {
+  board: () => [board(now_ms), bypasses(now_ms)],
+  permits: () => [permitRegister({ kind: "", state: "open", find: "" }, 1, now_ms), bypasses(now_ms)],
+  "permits, all": () => permitRegister({ kind: "", state: "", find: "seal" }, 3, now_ms),
+  permit: () => permitView("P-0001", now_ms),
+  "hot work permit": () => permitView("P-0002", now_ms),
+  job: () => [jobView("J-0001", now_ms), peopleToChoose()],
+  locks: () => boxesInUse(),
+  box: () => boxView("B-0001"),
+  "register of gear": () => [gearRegister(now_ms), openJobNumbers()],
+  "register of plant": () => [searchRegister("pump", 1), revisions()],
+  store: () => storeLines(),
+  ledger: () => ledgerPage("", 1),
+  handover: () => shiftState(now_ms),
+  "a look of the clock": () => settleAll(now_ms, db, join(folder, "head.json")),
+};
+
+function count(page: string): number {
+  // As after a change: nothing that was looked at before is good any more.
+  db.$client.prepare("UPDATE stock SET count = count").run();
+  asked = [];
+  if (page !== "a look of the clock") frame();
+  PAGES[page]!();
+  return asked.length;
+}
+
+const counts = () => Object.fromEntries(Object.keys(PAGES).map((page) => [page, count(page)]));
+
+test("a page asks the database a bounded number of questions, however large the site and its past", () => {
+  // Settled first: what the clock moves on the copies is written once.
+  multiplySite(db.$client, { open: 50, closed: 20, permits: 0 });
+  settleAll(now_ms, db, join(folder, "head.json"));
+  const small = counts();
+  multiplySite(db.$client, { open: 450, closed: 480, permits: 4000 });
+  settleAll(now_ms, db, join(folder, "head.json"));
+  const large = counts();
+  expect(large).toEqual(small);
+  for (const [page, n] of Object.entries(large)) expect([page, n <= MOST, n]).toEqual([page, true, n]);
+});
+
+test("the board shows the urgent first, a page at a time, and counts them all", () => {
+  const first = board(now_ms, 1);
+  expect(first.openCount).toBeGreaterThan(500);
+  expect(first.open).toHaveLength(100);
+  const urgent = first.open.map(({ next }) => next?.urgent === true);
+  expect(urgent.indexOf(false) === -1 || !urgent.slice(urgent.indexOf(false)).includes(true)).toBe(true);
+  const numbers = [1, 2, 3, 4, 5, 6].flatMap((page) => board(now_ms, page).open.map(({ number }) => number));
+  expect(new Set(numbers).size).toBe(first.openCount);
+});
+
+test("the register finds what is over too, page by page, in every spelling", () => {
+  const { found, rows } = permitRegister({ kind: "", state: "closed", find: "" }, 1, now_ms);
+  expect(found).toBeGreaterThan(4000);
+  expect(rows).toHaveLength(50);
+  const second = permitRegister({ kind: "", state: "closed", find: "" }, 2, now_ms).rows;
+  expect(second[0]!.number < rows.at(-1)!.number).toBe(true);
+  const byNumber = permitRegister({ kind: "", state: "", find: "p-0001" }, 1, now_ms);
+  expect(byNumber.rows.map(({ number }) => number)).toContain("P-0001");
+  expect(permitRegister({ kind: "no such kind", state: "", find: "" }, 1, now_ms).found).toBe(0);
+});
