@@ -15,8 +15,16 @@ function morningZone(now: Date): string {
 // Workers read this file again, maybe in another hour.
 process.env.TZ = process.env.LANTERN_MORNING_ZONE ??= morningZone(new Date());
 
+const LONG = ["story.spec.ts", "races.spec.ts", "permits.spec.ts", "shift.spec.ts"];
+
 export default defineConfig({
   testDir: "./tests/e2e",
+  globalSetup: "./tests/e2e/globalSetup.ts",
+  // The longest first, so that no worker is left alone with one of them at the end.
+  projects: [
+    { name: "long", testMatch: LONG },
+    { name: "short", testIgnore: LONG },
+  ],
   // Wide, for a machine whose speed changes several-fold: a hang is still found.
   timeout: 600_000,
   expect: { timeout: 90_000 },

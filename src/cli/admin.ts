@@ -10,7 +10,7 @@ import { addPerson } from "../server/people/addPerson";
 import { closeDatabase, database, databasePath, dataFolder } from "../server/db/database";
 import { detectors, people, plantRevisions } from "../server/db/schema";
 import { seedDemo } from "../server/demo/seedDemo";
-import { readPlantFiles } from "../server/plant/readPlantFiles";
+import { readReady } from "../server/plant/plantActs";
 import { headFilePath } from "../server/ledger/append";
 import { verifyLedger } from "../server/ledger/verify";
 import { toPerson } from "../server/people/signIn";
@@ -123,7 +123,7 @@ const COMMANDS: Record<string, (args: readonly string[]) => Promise<void> | void
       if (!existsSync(path)) throw new BadInput(`${path}: cannot be read`);
       return { name: basename(path), text: readFileSync(path, "utf8") };
     });
-    const read = readPlantFiles(files);
+    const read = await readReady(files);
     if (!read.ok) throw new BadInput(read.problems.map(problemLine).join("\n"));
     const db = database();
     const row = db.select().from(people).where(eq(people.signIn, signIn.toLowerCase())).get();
@@ -137,7 +137,7 @@ const COMMANDS: Record<string, (args: readonly string[]) => Promise<void> | void
     const answer = await runAct(envelope, row ? toPerson(row) : null, Date.now());
     if (!answer.ok) throw new BadInput(answer.sentence);
     const { revision } = db.select({ revision: plantRevisions.revision }).from(plantRevisions).all().at(-1)!;
-    say(`Imported as revision ${revision}: ${read.value.items.length} items, ${read.value.links.length} links.`);
+    say(`Imported as revision ${revision}: ${read.value.tags.length} items, ${read.value.links} links.`);
   },
 };
 

@@ -25,7 +25,7 @@ export class Clock {
 /** A site of its own, whose clock the test moves. */
 export const test = shared.extend<object, { site: Site; clock: Clock }>({
   site: [
-    async ({}, use, worker) => openSite(use, 4300 + worker.parallelIndex, { LANTERN_TEST_CLOCK: "1" }),
+    async ({}, use, worker) => openSite(use, 4300 + worker.parallelIndex),
     { scope: "worker", timeout: SITE_TIMEOUT_MS },
   ],
   clock: [async ({ site }, use) => use(new Clock(site)), { scope: "worker" }],

@@ -197,7 +197,7 @@ test("many clients at once over HTTP: exactly one wins each race, the others are
     name,
     text: readFileSync(join(demo, name), "utf8"),
   }));
-  expect(replay(was, again, files)).toBe(ledgerHead(was).hash);
+  expect(await replay(was, again, files)).toBe(ledgerHead(was).hash);
   expect(stateOf(again)).toEqual(stateOf(was));
   was.$client.close();
   again.$client.close();

@@ -316,7 +316,7 @@ test("whatever people do in whatever order, the promises of the lock box hold, a
           { name: "items.csv", text: ITEMS },
           { name: "links.csv", text: LINKS },
         ];
-        const last = replay(site.db, again, files);
+        const last = await replay(site.db, again, files);
         expect(stateOf(again)).toEqual(stateOf(site.db));
         expect(last).toBe(ledgerHead(site.db).hash);
         again.$client.close();

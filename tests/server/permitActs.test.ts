@@ -219,7 +219,7 @@ test("a ledger with hazards, lifts, air and a watch, played again on an empty da
       { name: "items.csv", text: ITEMS },
       { name: "links.csv", text: LINKS },
     ];
-    expect(replay(site.db, again.db, files)).toBe(ledgerHead(site.db).hash);
+    expect(await replay(site.db, again.db, files)).toBe(ledgerHead(site.db).hash);
     expect(stateOf(again.db)).toEqual(stateOf(site.db));
   } finally {
     again.close();

@@ -20,7 +20,10 @@ export function multiplySite(client: Database.Database, { open, closed, permits 
       .run(...Object.values(row));
   };
   const templates = all("SELECT * FROM jobs WHERE state = 'open' AND number LIKE 'J-0%' ORDER BY number");
-  const tags = all("SELECT tag FROM items WHERE present AND part = '' ORDER BY tag").map(({ tag }) => String(tag));
+  const tags = all("SELECT tag FROM items WHERE tag NOT LIKE 'V-%' ORDER BY tag")
+    .map(({ tag }) => String(tag))
+    // Nobody works where a template does: what stands there is left in peace.
+    .filter((tag) => !templates.some((job) => String(job.job_json).includes(tag)));
   const people = all("SELECT * FROM people WHERE sign_in NOT LIKE '%-%'");
   // Called again it goes on where it left off.
   let made = all("SELECT number FROM jobs WHERE number NOT LIKE 'J-0%'").length;

@@ -56,16 +56,17 @@ type Body = LedgerEntry & { v: number; seq: number };
  * Does every act of one ledger again on an empty database with the same people, and answers the new ledger's last hash.
  * What was refused is appended as it was: it changed nothing. Files of an import are not in the ledger and are given.
  */
-export function replay(from: Db, to: Db, files: unknown): string {
+export async function replay(from: Db, to: Db, files: unknown): Promise<string> {
   for (const person of from.select().from(people).all()) to.insert(people).values(person).run();
   let last = "";
   for (const row of from.select().from(ledger).orderBy(asc(ledger.seq)).all()) {
     const { v: _, seq: __, ...entry } = JSON.parse(row.body) as Body;
+    const act = entry.by !== CLOCK && entry.outcome === "done" ? ACTS.get(entry.type)! : null;
+    const input = act?.input.parse(withSecrets(entry.type, entry.input, files));
+    const prepared = await act?.prepare?.(to, input);
     to.transaction((tx) => {
       if (entry.by === CLOCK) moveByClock(tx, entry.subject, entry.recordedAt_ms);
-      else if (entry.outcome === "done") {
-        const act = ACTS.get(entry.type)!;
-        const input = act.input.parse(withSecrets(entry.type, entry.input, files));
+      else if (act !== null) {
         const person = toPerson(
           tx
             .select()
@@ -80,7 +81,7 @@ export function replay(from: Db, to: Db, files: unknown): string {
           done_ms: entry.doneAt_ms,
           kept: entry.doneAt_ms !== entry.recordedAt_ms,
         };
-        const outcome = act.run(context, input);
+        const outcome = act.run(context, input, prepared);
         const said = JSON.stringify(outcome.ok ? { ok: true, answer: outcome.answer } : outcome);
         const known = JSON.stringify(entry.answer);
         if (!outcome.ok || sortedKeys(said) !== sortedKeys(known)) {

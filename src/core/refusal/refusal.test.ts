@@ -38,6 +38,7 @@ const EACH: { [Code in Refusal["code"]]: Extract<Refusal, { code: Code }> } = {
   "swap not proved": { code: "swap not proved", why: "NR may not be counted as a barrier." },
   "must stay passing": { code: "must stay passing", device: "V-1", job: "J-2" },
   "plant changed": { code: "plant changed", planned: 1, now: 2 },
+  "changed meanwhile": { code: "changed meanwhile" },
   "not in the crew": { code: "not in the crew", job: "J-1" },
   unknown: { code: "unknown", what: "job", name: "J-9" },
   "review too late": { code: "review too late", hours: 200, most: 168 },

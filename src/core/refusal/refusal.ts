@@ -36,6 +36,7 @@ export type Refusal =
   | { code: "swap not proved"; why: string }
   | { code: "must stay passing"; device: string; job: string }
   | { code: "plant changed"; planned: number; now: number }
+  | { code: "changed meanwhile" }
   | { code: "not in the crew"; job: string }
   | { code: "unknown"; what: string; name: string }
   | { code: "review too late"; hours: number; most: number }
@@ -184,6 +185,8 @@ function wordsOf(refusal: Refusal): string {
       return `${refusal.device} must stay passing for job ${refusal.job}. Choose another point, or agree it with that job first.`;
     case "plant changed":
       return `The plant register changed from revision ${refusal.planned} to ${refusal.now} since this plan was shown. Look at the plan again.`;
+    case "changed meanwhile":
+      return "What this stands on was changed while it was worked out. Look at it again, then do it again.";
     case "not in the crew":
       return `You are not in the crew of job ${refusal.job}. Ask the coordinator to put you on it before you sign on.`;
     case "unknown":

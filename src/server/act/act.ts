@@ -1,7 +1,7 @@
 import type { z } from "zod";
 import type { Refusal } from "../../core/refusal/refusal";
 import type { Role } from "../../core/people/roles";
-import type { Tx } from "../db/database";
+import type { Db, Tx } from "../db/database";
 import type { Person } from "../people/signIn";
 
 /** What an act is given: the transaction, who acts (from the session, never the body) and the time. */
@@ -19,8 +19,15 @@ export type ActOutcome =
   | Readonly<{ ok: true; subject: string; answer: Readonly<Record<string, string | number | null>>; corrects?: number }>
   | Readonly<{ ok: false; subject: string; refusal: Refusal }>;
 
-/** One thing a user can do. Everything in `run` happens in one synchronous transaction, or not at all. */
-export type Act<Schema extends z.ZodType = z.ZodType> = Readonly<{
+/** What was worked out before, in another thread, no longer fits what is there: it is worked out again. */
+export class PrepareAgain extends Error {}
+
+/**
+ * One thing a user can do. Everything in `run` happens in one synchronous transaction, or not at all. What is too heavy
+ * for that is done by `prepare` before it, from what is there then; `run` looks whether it is still so, inside, and throws
+ * PrepareAgain where it is not.
+ */
+export type Act<Schema extends z.ZodType = z.ZodType, Prepared = unknown> = Readonly<{
   type: string;
   input: Schema;
   /** Any one of these roles; empty means everyone who is signed in, and `run` decides. */
@@ -35,9 +42,12 @@ export type Act<Schema extends z.ZodType = z.ZodType> = Readonly<{
   signers?: (input: z.output<Schema>) => readonly Readonly<{ person: string; pin: string; field: string }>[];
   /** A device may keep it while it has no network, and send it later with its own time. Never what protects somebody. */
   offline?: boolean;
-  run: (context: ActContext, input: z.output<Schema>) => ActOutcome;
+  prepare?: (db: Db, input: z.output<Schema>) => Promise<Prepared>;
+  run: (context: ActContext, input: z.output<Schema>, prepared: Prepared) => ActOutcome;
 }>;
 
-export function defineAct<Schema extends z.ZodType>(act: Act<Schema>): Act<Schema> {
+export function defineAct<Schema extends z.ZodType, Prepared = undefined>(
+  act: Act<Schema, Prepared>,
+): Act<Schema, Prepared> {
   return act;
 }

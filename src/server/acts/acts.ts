@@ -109,5 +109,5 @@ export const ACTS: ReadonlyMap<string, Act> = new Map(
     setUpJob,
     attachFigure,
     countStore,
-  ].map((act) => [act.type, act as unknown as Act]),
+  ].map((act) => [act.type, act as Act]),
 );

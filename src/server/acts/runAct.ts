@@ -9,7 +9,8 @@ import { database, type Db, type Tx } from "../db/database";
 import { ledger } from "../db/schema";
 import type { Refusal } from "../../core/refusal/refusal";
 import { pinFault, signerFault, type Person } from "../people/signIn";
-import type { Act, ActOutcome } from "../act/act";
+import { PrepareAgain, type Act, type ActOutcome } from "../act/act";
+import { Busy } from "../runtime/workers";
 import { aboutOf } from "../ledger/aboutOf";
 import { READ_REMOVAL, unreadRemoval } from "../box/removalStore";
 import { ACTS } from "./acts";
@@ -34,13 +35,17 @@ export type ActAnswer =
   | Readonly<{ ok: true; answer: Readonly<Record<string, string | number | null>> }>
   | Readonly<{
       ok: false;
-      status: 400 | 401 | 403 | 409;
+      status: 400 | 401 | 403 | 409 | 503;
       sentence: string;
       field?: string;
       code: string;
       /** Every field that is wrong, and how. */
       faults?: readonly Readonly<{ field: string; message: string }>[];
     }>;
+
+/** While it was worked out somebody changed what it stands on; more often than this nobody does. */
+const MOST_TRIES = 3;
+const CHANGED = { code: "changed meanwhile" } as const;
 
 const SIGNED_OUT: ActAnswer = {
   ok: false,
@@ -101,7 +106,23 @@ export async function runAct(
           : null;
     if (refusal) return record(db, headFile, () => ({ ok: false, subject: "", refusal }));
   }
-  return record(db, headFile, (tx, now_ms) => {
+  for (let tries = 1; ; tries++) {
+    let prepared: unknown;
+    try {
+      prepared = await act.prepare?.(db, input.data);
+    } catch (error) {
+      if (!(error instanceof Busy)) throw error;
+      return { ok: false, status: 503, code: "busy", sentence: error.message };
+    }
+    try {
+      return record(db, headFile, (tx, now_ms) => decide(act, person, tx, now_ms, prepared));
+    } catch (error) {
+      if (!(error instanceof PrepareAgain)) throw error;
+      if (tries === MOST_TRIES) return record(db, headFile, () => ({ ok: false, subject: "", refusal: CHANGED }));
+    }
+  }
+
+  function decide(act: Act, person: Person, tx: Tx, now_ms: number, prepared: unknown): ActOutcome {
     // Who was not there when their lock was cut is told before they do anything else.
     const unread = act.type === READ_REMOVAL ? null : unreadRemoval(tx, person.id);
     if (unread) {
@@ -110,9 +131,10 @@ export async function runAct(
     }
     return act.run(
       { tx, person, now_ms, done_ms: Math.min(doneAt_ms ?? now_ms, now_ms), kept: doneAt_ms !== undefined },
-      input.data,
+      input.data as never,
+      prepared,
     );
-  });
+  }
 
   function record(db: Db, headFile: string, run: (tx: Tx, now_ms: number) => ActOutcome): ActAnswer {
     let subject = "";

@@ -8,7 +8,7 @@ import { keepStatements } from "./statements";
 
 export type Db = BetterSQLite3Database<typeof schema> & { $client: Database.Database };
 /** The database, or a transaction on it. */
-export type Tx = Pick<Db, "select" | "insert" | "update" | "delete">;
+export type Tx = Pick<Db, "select" | "insert" | "update" | "delete" | "run">;
 
 /** The site's database file; `LANTERN_DATA` names the folder. */
 export function databasePath(): string {

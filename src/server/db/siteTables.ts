@@ -59,23 +59,14 @@ export const plantRevisions = sqliteTable("plant_revisions", {
   plant: text("plant_json").notNull(),
 });
 
-/** The register of today. Ids stay when a tag is renamed; an item that left the plant keeps its row. */
-export const items = sqliteTable(
-  "items",
-  {
-    id: text("id").primaryKey(),
-    tag: text("tag").notNull().unique(),
-    name: text("name").notNull(),
-    kind: text("kind").notNull(),
-    area: text("area").notNull(),
-    /** What it is in the register: source, device, bleed, or several. */
-    part: text("part").notNull(),
-    item: text("item_json").notNull(),
-    present: integer("present", { mode: "boolean" }).notNull().default(true),
-    revision: integer("revision").notNull(),
-  },
-  (table) => [index("items_area").on(table.area), index("items_kind").on(table.kind)],
-);
+/**
+ * A lasting id for every tag that any revision of the register has named: locks hang on ids. What an item is stands in the
+ * revisions.
+ */
+export const items = sqliteTable("items", {
+  id: text("id").primaryKey(),
+  tag: text("tag").notNull().unique(),
+});
 
 export const jobs = sqliteTable("jobs", {
   id: text("id").primaryKey(),

@@ -14,7 +14,8 @@ import { figures, isolations, jobIsolations, jobs, permits, steps as stepsTable,
 import { shiftChanges } from "../runtime/siteTime";
 import { namesOf } from "../people/signIn";
 import { plantAt } from "../plant/plantStore";
-import { plantOf, type JobView } from "../job/jobView";
+import { type JobView } from "../job/jobView";
+import { plantOf } from "../job/plans";
 
 /** A job's set-up as stored. */
 export function setupOf(view: JobView): Setup {

@@ -1,19 +1,17 @@
 import { eq } from "drizzle-orm";
 import { z } from "zod";
 import { shortfallsNotAccepted, wayOf } from "../../core/plan/deviations";
-import { plan, type Plan } from "../../core/plan/plan";
 import { stepsOf } from "../../core/procedure/sequence";
-import { jobSchema, type Job } from "../../core/request/jobFile";
 import { STUCK_WHYS } from "../../core/isolation/isolation";
-import { lockedPoints } from "../../core/isolation/lockedPoints";
 import type { Refusal } from "../../core/refusal/refusal";
-import type { Tx } from "../db/database";
 import { isolations } from "../db/schema";
 import { acceptedFor } from "../job/deviationStore";
-import { loadIsolation, type StoredIsolation } from "./isolationStore";
-import { jobOf, strike } from "../job/jobStore";
+import { loadIsolation } from "./isolationStore";
+import { strike } from "../job/jobStore";
 import { liveJobs } from "./liveJobs";
-import { currentPlant, type CurrentPlant } from "../plant/plantStore";
+import { plannedFor, stillPlanned, type Planned } from "../job/planned";
+import { nextJob, whyNoPlan } from "./nextJob";
+import { currentPlant } from "../plant/plantStore";
 import { defineAct, type ActOutcome } from "../act/act";
 import { by, changeIsolation } from "./isolationActs";
 
@@ -57,7 +55,12 @@ export const replan = defineAct({
   roles: ["coordinator"],
   pin: true,
   input: z.object({ isolation: z.string(), plantRevision: z.number().int() }),
-  run: (context, input): ActOutcome => {
+  prepare: async (db, input): Promise<Planned | null> => {
+    const stored = loadIsolation(db, input.isolation);
+    const plant = currentPlant(db);
+    return stored === null || plant === null ? null : plannedFor(db, plant.revision, nextJob(db, stored).job);
+  },
+  run: (context, input, prepared): ActOutcome => {
     const { tx } = context;
     const subject = input.isolation;
     const refused = (refusal: Refusal) => ({ ok: false, subject, refusal }) as const;
@@ -68,8 +71,10 @@ export const replan = defineAct({
     if (plant.revision !== input.plantRevision) {
       return refused({ code: "plant changed", planned: input.plantRevision, now: plant.revision });
     }
-    const next = nextPlan(tx, stored, plant);
-    if (!next.ok) return refused({ code: "device not usable", why: next.why });
+    const { job, jobId } = nextJob(tx, stored);
+    const made = stillPlanned(tx, prepared, plant.revision, job);
+    if (!made.ok) return refused({ code: "device not usable", why: whyNoPlan(made) });
+    const next = { plan: made.value, job, jobId };
     const open = shortfallsNotAccepted(next.plan, acceptedFor(tx, next.jobId));
     if (open.length > 0) return refused({ code: "plan falls short", ways: open.map(wayOf) });
     const needed = liveJobs(tx).find(({ job }) => next.plan.points.some(({ device }) => job.mustPass.includes(device)));
@@ -90,19 +95,3 @@ export const replan = defineAct({
     return { ...outcome, answer: { ...outcome.answer, points: next.plan.points.length } };
   },
 });
-
-export type NextPlan =
-  Readonly<{ ok: true; jobId: string; jobNumber: string; job: Job; plan: Plan }> | Readonly<{ ok: false; why: string }>;
-
-/** The plan with the struck devices out and everything that hangs pinned in, as long as it can be. */
-export function nextPlan(tx: Tx, stored: StoredIsolation, plant: CurrentPlant): NextPlan {
-  const row = jobOf(tx, stored);
-  const asked = jobSchema.parse(JSON.parse(row.job));
-  const inputs = jobSchema.parse(JSON.parse(stored.row.inputs));
-  const held = lockedPoints(stored.life).map((step) => step.subject);
-  const pinned = [...new Set([...asked.pinned, ...held])].filter((tag) => !asked.struck.includes(tag));
-  const job = { ...asked, school: inputs.school, objective: inputs.objective, pinned };
-  const made = plan(plant.graph, job);
-  if (!made.ok) return { ok: false, why: made.problems[0]?.message ?? "the job no longer fits the plant" };
-  return { ok: true, jobId: row.id, jobNumber: row.number, job, plan: made.value };
-}

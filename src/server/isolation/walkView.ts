@@ -1,7 +1,8 @@
-import { desc } from "drizzle-orm";
+import { eq } from "drizzle-orm";
 import { shortfallsNotAccepted } from "../../core/plan/deviations";
 import { profileOf } from "../../core/requirement/profiles";
-import { nextPlan } from "./replanActs";
+import { planned } from "../job/planned";
+import { nextJob, whyNoPlan } from "./nextJob";
 import { database } from "../db/database";
 import { isolations } from "../db/schema";
 import { namesOf } from "../people/signIn";
@@ -9,21 +10,23 @@ import { acceptedFor } from "../job/deviationStore";
 import { loadIsolation } from "./isolationStore";
 import { liveJobs } from "./liveJobs";
 import { currentPlant } from "../plant/plantStore";
-import { temporariesOf } from "./temporaryStore";
+import { temporariesReaching } from "./temporaryStore";
 import type { JobView } from "../job/jobView";
 
 /**
  * The plan that an isolation with a stuck step would go on with, against what hangs now: `spare` hangs and is wanted no
  * more. Null while no step is stuck.
  */
-export function replanView(view: JobView) {
+export async function replanView(view: JobView) {
   const db = database();
   const stored = view.isolation && loadIsolation(db, view.isolation.number);
   const plant = currentPlant(db);
   if (!stored || !plant || !stored.life.steps.some((step) => step.stuck)) return null;
-  const next = nextPlan(db, stored, plant);
+  const { job, jobId } = nextJob(db, stored);
+  const made = await planned(db, plant.revision, job);
   const empty = { kept: [], added: [], spare: [], short: [], objective: "effort", school: "work", measures: [] };
-  if (!next.ok) return { plantRevision: plant.revision, fault: next.why, ...empty };
+  if (!made.ok) return { plantRevision: plant.revision, fault: whyNoPlan(made), ...empty };
+  const next = { plan: made.value, job, jobId };
   const points = next.plan.points.map(({ device }) => device);
   return {
     plantRevision: plant.revision,
@@ -50,13 +53,12 @@ export function temporaryView(view: JobView) {
   if (view.isolation === null) return [];
   const nameOf = namesOf(db);
   const live = liveJobs(db);
-  const rows = db
+  const own = db
     .select({ id: isolations.id })
     .from(isolations)
-    .orderBy(desc(isolations.approvedAt))
-    .all()
-    .flatMap(({ id }) => temporariesOf(db, id))
-    .filter((one) => one.isolation === view.isolation!.number || one.affected.some(({ job }) => job === view.number));
+    .where(eq(isolations.number, view.isolation.number))
+    .get();
+  const rows = own ? temporariesReaching(db, own.id, view.number) : [];
   return rows.map((one) => ({
     number: one.number,
     state: one.state,

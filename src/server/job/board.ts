@@ -8,7 +8,8 @@ import { peopleOn, type PermitState } from "../../core/permit/record/permitTypes
 import { openPermits } from "../permit/openPermits";
 import { pointCounts, walksUnderWay } from "../isolation/isolationStore";
 import { currentPlant } from "../plant/plantStore";
-import { jobViews, planOf, stalenessOf, type JobView } from "./jobView";
+import { jobViews, type JobView } from "./jobView";
+import { approvedPlan, stalenessOf } from "./plans";
 
 /** A job as the board shows it. */
 export type BoardJob = Pick<JobView, "number" | "title" | "next" | "held" | "permits" | "windowTo_ms"> &
@@ -37,7 +38,7 @@ export function board(now_ms: number, page = 1): Board {
   const alarms = views
     .filter((view) => view.isolation !== null && view.held.length > 0 && view.plantRevision !== view.plantRevisionNow)
     .filter((view) => {
-      const stale = stalenessOf(view, planOf(view, "work"));
+      const stale = stalenessOf(view, approvedPlan(view.isolation!.number));
       return stale !== null && (stale.lit.length > 0 || stale.short.length > 0);
     })
     .map(({ number }) => number);

@@ -1,9 +1,8 @@
 import { randomUUID } from "node:crypto";
 import { and, count, eq, isNull, ne } from "drizzle-orm";
 import { z } from "zod";
-import { plan } from "../../core/plan/plan";
 import { stepsOf } from "../../core/procedure/sequence";
-import { HOWS, jobSchema, OBJECTIVES, PROFILE_IDS, SCHOOLS, type JobInput } from "../../core/request/jobFile";
+import { HOWS, jobSchema, OBJECTIVES, PROFILE_IDS, SCHOOLS, type Job, type JobInput } from "../../core/request/jobFile";
 import { CARRIERS } from "../../core/plant/carriers";
 import { shortfallsNotAccepted, wayOf } from "../../core/plan/deviations";
 import { ENGINE_VERSION } from "../../core/version";
@@ -25,6 +24,7 @@ import {
 import { namesOf } from "../people/signIn";
 import { acceptedFor } from "./deviationStore";
 import { liveJobs } from "../isolation/liveJobs";
+import { plannedFor, stillPlanned, type Planned } from "./planned";
 import { currentPlant } from "../plant/plantStore";
 import { defineAct } from "../act/act";
 
@@ -129,7 +129,14 @@ export const approveIsolation = defineAct({
     school: z.enum(SCHOOLS),
     plantRevision: z.number().int(),
   }),
-  run: ({ tx, person, now_ms }, input) => {
+  prepare: async (db, input): Promise<Planned | null> => {
+    const row = db.select().from(jobs).where(eq(jobs.number, input.job)).get();
+    const plant = currentPlant(db);
+    // Approved as it was shown: on another register it is refused.
+    if (row === undefined || plant?.revision !== input.plantRevision) return null;
+    return plannedFor(db, plant.revision, chosenJob(row.job, input));
+  },
+  run: ({ tx, person, now_ms }, input, prepared) => {
     const row = tx.select().from(jobs).where(eq(jobs.number, input.job)).get();
     const plant = currentPlant(tx);
     if (row === undefined || plant === null) {
@@ -157,8 +164,8 @@ export const approveIsolation = defineAct({
         refusal: { code: "already done", what: `Isolation ${existing.number} of this job` },
       };
     }
-    const job = jobSchema.parse({ ...JSON.parse(row.job), school: input.school, objective: input.objective });
-    const made = plan(plant.graph, job);
+    const job = chosenJob(row.job, input);
+    const made = stillPlanned(tx, prepared, plant.revision, job);
     if (!made.ok) {
       const [problem] = made.problems;
       return { ok: false, subject, refusal: { code: "unknown", what: "place", name: problem?.tag ?? "" } };
@@ -201,6 +208,11 @@ export const approveIsolation = defineAct({
     return { ok: true, subject: number, answer: { isolation: number, box } };
   },
 });
+
+/** The job as asked, with the objective and school that were chosen for its plan. */
+function chosenJob(asked: string, chosen: Readonly<{ objective: Job["objective"]; school: Job["school"] }>): Job {
+  return jobSchema.parse({ ...JSON.parse(asked), school: chosen.school, objective: chosen.objective });
+}
 
 /** Who may sign on: the next shift, somebody instead of another. Nobody is taken out while they are on. */
 export const changeCrew = defineAct({

@@ -1,24 +1,12 @@
 import { asc, desc, eq } from "drizzle-orm";
-import { check } from "../../core/plan/check";
 import { clashesOf, type Clash } from "../../core/guard/clashes";
-import { compare, type Comparison } from "../../core/plan/compare";
-import { plan, type Plan } from "../../core/plan/plan";
-import { regionChange, type RegionChange } from "../../core/plan/regionChange";
-import type { Route } from "../../core/judge/routes";
-import type { Lit } from "../../core/judge/singleFailures";
-import { jobSchema, type Job, type School } from "../../core/request/jobFile";
+import type { Plan } from "../../core/plan/plan";
+import { jobSchema, type Job } from "../../core/request/jobFile";
 import { nextAct, type NextAct } from "../../core/job/nextAct";
 import type { IsolationLife } from "../../core/isolation/isolation";
 import { reviewDue_ms, type Review } from "../../core/isolation/review";
 import { profileOf } from "../../core/requirement/profiles";
 import { peopleOn, type PermitLife } from "../../core/permit/record/permitTypes";
-import {
-  lanternLight,
-  lanternScene,
-  type LanternExtent,
-  type LanternLight,
-  type LanternScene,
-} from "../../core/lantern/lanternScene";
 import { isAmong } from "../db/isAmong";
 import { database, type Db, type Tx } from "../db/database";
 import { isolationReviews, isolations, jobIsolations, jobs, people, permits } from "../db/schema";
@@ -33,7 +21,7 @@ import { openPermits } from "../permit/openPermits";
 import { lifeOf } from "../permit/permitStore";
 import { grouped } from "../runtime/grouped";
 import { staleOfAll } from "../isolation/proofStore";
-import { currentPlant, plantAt, plantsAt, type CurrentPlant } from "../plant/plantStore";
+import { currentPlant, plantsAt } from "../plant/plantStore";
 
 export type PermitSummary = Readonly<{
   number: string;
@@ -255,108 +243,6 @@ function reviewOf(
   const isolation = { approved_ms: standing.approvedAt, isRestored: standing.state === "restored" };
   const due_ms = reviewDue_ms(isolation, reviews, most_h * 3600);
   return due_ms === null ? null : { since_ms: standing.approvedAt, due_ms, overdue: now_ms >= due_ms, most_h, reviews };
-}
-
-export function plantOf(view: JobView): CurrentPlant {
-  return plantAt(database(), view.plantRevision);
-}
-
-/** The plan as approved, or what it would be under a school. */
-export function planOf(view: JobView, school: School): Plan {
-  if (view.isolation) return approvedPlan(view.isolation.number);
-  const job = { ...view.job, school };
-  const key = `${view.plantRevision} ${JSON.stringify(job)}`;
-  const known = plansMade.get(key);
-  if (known) return known;
-  const made = plan(plantOf(view).graph, job);
-  if (!made.ok) throw new Error(`job ${view.number} no longer fits the plant: ${made.problems[0]?.message}`);
-  plansMade.set(key, made.value);
-  if (plansMade.size > PLANS_KEPT) plansMade.delete(plansMade.keys().next().value!);
-  return made.value;
-}
-
-/** A plan is a pure function of the plant revision and the job, so the screens may share it. */
-const plansMade = new Map<string, Plan>();
-const PLANS_KEPT = 60;
-
-function approvedPlan(isolation: string): Plan {
-  const row = database()
-    .select({ plan: isolations.plan })
-    .from(isolations)
-    .where(eq(isolations.number, isolation))
-    .get();
-  if (row === undefined) throw new Error(`isolation ${isolation} is gone`);
-  return JSON.parse(row.plan) as Plan;
-}
-
-export type LanternView = Readonly<{
-  scene: LanternScene;
-  /** The light before the first point and after each. */
-  frames: readonly (LanternLight & { label: string; isolated: readonly string[] })[];
-  /** Frame that stands now on the plant. */
-  now: number;
-}>;
-
-/** The lantern of a job: one frame for each point, in the order of the walk. */
-export function lanternOf(view: JobView, made: Plan, extent?: LanternExtent): LanternView {
-  const { graph } = plantOf(view);
-  const scene = lanternScene(graph, made, extent);
-  const walked = view.isolation?.steps.filter((step) => step.kind === "lock") ?? [];
-  const order = view.isolation ? walked.map((step) => step.subject) : made.points.map((point) => point.device);
-  const frames = [{ label: "nothing isolated", isolated: [] as string[], ...lanternLight(graph, scene, []) }];
-  order.forEach((tag, index) => {
-    const isolated = order.slice(0, index + 1);
-    frames.push({ label: `${tag} isolated`, isolated, ...lanternLight(graph, scene, isolated) });
-  });
-  const locked = order.filter((tag) => view.held.includes(tag));
-  if (view.isolation && !order.slice(0, locked.length).every((tag) => locked.includes(tag))) {
-    // Worked by several people at once, or half restored: what stands now is a frame of its own.
-    frames.push({ label: "as it stands now", isolated: locked, ...lanternLight(graph, scene, locked) });
-    return { scene, frames, now: frames.length - 1 };
-  }
-  return { scene, frames, now: view.isolation ? locked.length : 0 };
-}
-
-/** The plans to choose from, laid side by side. Kept like a plan is. */
-export function comparisonOf(view: JobView): { comparison: Comparison; plans: readonly Plan[] } {
-  const key = `${view.plantRevision} ${JSON.stringify(view.job)}`;
-  const known = comparisonsMade.get(key);
-  if (known) return known;
-  const made = compare(plantOf(view).graph, view.job);
-  if (!made.ok) throw new Error(`job ${view.number} no longer fits the plant: ${made.problems[0]?.message}`);
-  comparisonsMade.set(key, made.value);
-  if (comparisonsMade.size > PLANS_KEPT) comparisonsMade.delete(comparisonsMade.keys().next().value!);
-  return made.value;
-}
-
-const comparisonsMade = new Map<string, { comparison: Comparison; plans: readonly Plan[] }>();
-
-/** How a standing plan fares on today's register: what changed near it, and what its points would no longer hold. */
-export type Staleness = Readonly<{ change: RegionChange; lit: readonly Lit[]; short: readonly Route[] }>;
-
-/** Null when the register is the one that the plan was made on, or nothing near it has changed. */
-export function stalenessOf(view: JobView, made: Plan): Staleness | null {
-  const today = currentPlant(database());
-  if (today === null || today.revision === view.plantRevision) return null;
-  const named = [
-    ...made.points.map((point) => point.device),
-    ...made.routes.flatMap((route) => [route.face, ...route.via]),
-    ...made.darkZone.places,
-  ];
-  const change = regionChange(plantOf(view).graph, today.graph, named);
-  if (change.added.length + change.removed.length + change.changed.length === 0) return null;
-  const devices = made.points.map((point) => point.device);
-  const known = devices.filter((tag) => today.graph.itemByTag.has(tag));
-  const checked = check(today.graph, { ...view.job, isolated: known });
-  if (!checked.ok) return { change, lit: [], short: [] };
-  const before = new Map(made.routes.map((route) => [`${route.source} ${route.carrier} ${route.face}`, route.depth]));
-  return {
-    change,
-    lit: checked.value.lit,
-    short: checked.value.routes.filter(
-      (route) => route.depth < (before.get(`${route.source} ${route.carrier} ${route.face}`) ?? route.required),
-    ),
-  };
 }
 
 /** Deviations accepted for a job, oldest first. */

@@ -2,13 +2,13 @@ import { randomUUID } from "node:crypto";
 import { and, eq, ne } from "drizzle-orm";
 import { z } from "zod";
 import { wayOf } from "../../core/plan/deviations";
-import { plan } from "../../core/plan/plan";
-import { jobSchema, OBJECTIVES, SCHOOLS } from "../../core/request/jobFile";
+import { jobSchema, type Job, OBJECTIVES, SCHOOLS } from "../../core/request/jobFile";
 import type { Tx } from "../db/database";
 import { deviations, isolations, jobIsolations, jobs } from "../db/schema";
 import { loadIsolation } from "../isolation/isolationStore";
-import { currentPlant, type CurrentPlant } from "../plant/plantStore";
-import { nextPlan } from "../isolation/replanActs";
+import { currentPlant } from "../plant/plantStore";
+import { nextJob } from "../isolation/nextJob";
+import { plannedFor, stillPlanned, type Planned } from "./planned";
 import { defineAct, type ActOutcome } from "../act/act";
 
 const reason = z.string("the reason is missing").trim().min(3, "write the reason").max(500, "at most 500 characters");
@@ -25,16 +25,18 @@ export const adjustPlan = defineAct({
     to: z.enum(["pinned", "struck", "left to the engine"]),
     reason,
   }),
-  run: ({ tx }, input) => {
+  prepare: async (db, input): Promise<Planned | null> => {
+    const row = db.select().from(jobs).where(eq(jobs.number, input.job)).get();
+    const plant = currentPlant(db);
+    return row === undefined || plant === null
+      ? null
+      : plannedFor(db, plant.revision, jobSchema.parse(adjusted(row.job, input)));
+  },
+  run: ({ tx }, input, prepared) => {
     const found = openJob(tx, input.job);
     if (!found.ok) return found;
-    const raw = JSON.parse(found.row.job) as Record<string, unknown>;
-    const job = jobSchema.parse(raw);
-    const without = (tags: readonly string[]) => tags.filter((tag) => tag !== input.device);
-    const pinned = [...without(job.pinned), ...(input.to === "pinned" ? [input.device] : [])];
-    const struck = [...without(job.struck), ...(input.to === "struck" ? [input.device] : [])];
-    const changed = { ...raw, pinned, struck };
-    const made = plan(found.plant.graph, jobSchema.parse(changed));
+    const changed = adjusted(found.row.job, input);
+    const made = stillPlanned(tx, prepared, found.plant.revision, jobSchema.parse(changed));
     if (!made.ok) {
       const why = made.problems[0]?.message ?? "it cannot be used";
       return { ok: false, subject: found.row.number, refusal: { code: "device not usable", why } };
@@ -46,6 +48,18 @@ export const adjustPlan = defineAct({
     return { ok: true, subject: found.row.number, answer: { job: found.row.number, points: made.value.points.length } };
   },
 });
+
+/** A job with a device pinned in, struck out, or neither. */
+function adjusted(asked: string, { device, to }: Readonly<{ device: string; to: string }>): Record<string, unknown> {
+  const raw = JSON.parse(asked) as Record<string, unknown>;
+  const job = jobSchema.parse(raw);
+  const without = (tags: readonly string[]) => tags.filter((tag) => tag !== device);
+  return {
+    ...raw,
+    pinned: [...without(job.pinned), ...(to === "pinned" ? [device] : [])],
+    struck: [...without(job.struck), ...(to === "struck" ? [device] : [])],
+  };
+}
 
 /** One person answers for a way that the plant cannot hold as asked, with what is done instead. */
 export const acceptDeviation = defineAct({
@@ -62,18 +76,17 @@ export const acceptDeviation = defineAct({
     measures: z.array(z.string()).min(1, "choose at least one measure").max(20),
     reason,
   }),
-  run: ({ tx, person, now_ms }, input) => {
+  prepare: async (db, input): Promise<Planned | null> => {
+    const found = openJob(db, input.job, true);
+    return found.ok ? plannedFor(db, found.plant.revision, jobToHold(db, found, input)) : null;
+  },
+  run: ({ tx, person, now_ms }, input, prepared) => {
     const found = openJob(tx, input.job, true);
     if (!found.ok) return found;
     const { row, plant } = found;
     const subject = row.number;
     if (row.askedBy === person.id) return { ok: false, subject, refusal: { code: "accepting one's own deviation" } };
-    const made = found.standing
-      ? standingPlan(tx, found.standing, plant)
-      : plan(
-          plant.graph,
-          jobSchema.parse({ ...JSON.parse(row.job), objective: input.objective, school: input.school }),
-        );
+    const made = stillPlanned(tx, prepared, plant.revision, jobToHold(tx, found, input));
     if (!made.ok) return { ok: false, subject, refusal: { code: "unknown", what: "place", name: subject } };
     for (const way of input.ways) {
       const shortfall = made.value.shortfalls.find((one) => wayOf(one) === way);
@@ -98,10 +111,17 @@ export const acceptDeviation = defineAct({
   },
 });
 
-/** The plan that an isolation with a stuck step would go on with. */
-function standingPlan(tx: Tx, isolation: string, plant: CurrentPlant) {
-  const next = nextPlan(tx, loadIsolation(tx, isolation)!, plant);
-  return next.ok ? ({ ok: true, value: next.plan } as const) : ({ ok: false } as const);
+type OpenJob = Extract<ReturnType<typeof openJob>, { ok: true }>;
+
+/** The job whose plan falls short: as chosen, or as an isolation with a stuck step would go on with it. */
+function jobToHold(
+  tx: Tx,
+  { row, standing }: OpenJob,
+  chosen: Readonly<{ objective: Job["objective"]; school: Job["school"] }>,
+): Job {
+  return standing
+    ? nextJob(tx, loadIsolation(tx, standing)!).job
+    : jobSchema.parse({ ...JSON.parse(row.job), objective: chosen.objective, school: chosen.school });
 }
 
 /** A job whose plan may still change: open, with a plant, and nothing standing on it but what is being planned again. */

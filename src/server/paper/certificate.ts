@@ -1,10 +1,11 @@
+import type { Paper } from "../../workers/renderPdf";
 import QRCode from "qrcode";
-import type { Content, TDocumentDefinitions } from "pdfmake/interfaces";
+import type { Content } from "pdfmake/interfaces";
 import type { WalkStep } from "../../core/isolation/isolation";
 import type { LedgerHead } from "../ledger/append";
 import type { JobView } from "../job/jobView";
 import { siteTime } from "../runtime/siteTime";
-import { BLANK, CAUTION, footer, heading, mono, pair, rule, STYLES, table } from "./parts";
+import { BLANK, CAUTION, foot, heading, mono, pair, rule, STYLES, table } from "./parts";
 
 /** The isolation on paper: what is locked, by whom, how it was proved, and the plant around the work as it stands. */
 export async function certificate(
@@ -13,7 +14,7 @@ export async function certificate(
   url: string,
   head: LedgerHead,
   now_ms: number,
-): Promise<TDocumentDefinitions> {
+): Promise<Paper> {
   const isolation = view.isolation!;
   const qr = await QRCode.toString(url, { type: "svg", margin: 0 });
   const who = (step: WalkStep) => (step.done ? (view.nameOf[step.done.by] ?? "") : "");
@@ -122,10 +123,12 @@ export async function certificate(
     { svg: drawing, fit: [760, 420], margin: [0, 8, 0, 0] },
   ];
   return {
-    info: { title: `Isolation ${isolation.number}` },
-    content,
-    styles: STYLES,
-    footer: footer(head, now_ms),
+    document: {
+      info: { title: `Isolation ${isolation.number}` },
+      content,
+      styles: STYLES,
+    },
+    foot: foot(head, now_ms),
   };
 }
 

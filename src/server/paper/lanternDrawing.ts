@@ -1,6 +1,6 @@
-import ELK from "elkjs/lib/elk.bundled.js";
 import { carrierMark } from "../../core/lantern/carrierMarks";
-import { layoutAnswer, layoutQuestion, middleOfLongest } from "../../core/lantern/lanternLayout";
+import { middleOfLongest } from "../../core/lantern/lanternLayout";
+import { heavy } from "../runtime/workers";
 import type { LanternLight, LanternNode, LanternScene } from "../../core/lantern/lanternScene";
 
 const MONO_WIDTH = 8.6;
@@ -18,14 +18,10 @@ export async function lanternDrawing(
   isolated: readonly string[],
 ): Promise<string> {
   const size = ({ id }: LanternNode) => ({ width: Math.ceil(id.length * MONO_WIDTH) + 22, height: HEIGHT });
-  const laid = layoutAnswer(
-    await new ELK().layout(
-      layoutQuestion({
-        nodes: scene.nodes.map((node) => ({ id: node.id, ...size(node) })),
-        edges: scene.edges.map(({ id, from, to }) => ({ id, from, to })),
-      }),
-    ),
-  );
+  const laid = await heavy("lay out", {
+    nodes: scene.nodes.map((node) => ({ id: node.id, ...size(node) })),
+    edges: scene.edges.map(({ id, from, to }) => ({ id, from, to })),
+  });
   const lit = new Set(light.nodes);
   const litEdges = new Set(light.edges);
   const cut = new Set(isolated);

@@ -1,4 +1,5 @@
-import type { Content, TDocumentDefinitions } from "pdfmake/interfaces";
+import type { Content } from "pdfmake/interfaces";
+import type { Paper } from "../../workers/renderPdf";
 import type { LedgerHead } from "../ledger/append";
 import { siteTime } from "../runtime/siteTime";
 
@@ -38,13 +39,7 @@ export function mono(text: string): Content {
 export function table(heads: string[], rows: Content[][], widths: (number | string)[]): Content {
   return {
     table: { headerRows: 1, widths, body: [heads.map((text) => ({ text, bold: true, fontSize: 8.5 })), ...rows] },
-    layout: {
-      hLineWidth: () => 0.5,
-      vLineWidth: () => 0,
-      paddingTop: () => 3,
-      paddingBottom: () => 3,
-      hLineColor: () => "#777",
-    },
+    layout: "ruled",
   };
 }
 
@@ -63,14 +58,10 @@ export function heading(p: { kind: string; number: string; title: string; line: 
   };
 }
 
-/** Which ledger it was printed from, so that a paper can be checked against it. */
-export function footer(head: LedgerHead, now_ms: number, more = ""): TDocumentDefinitions["footer"] {
-  return (page, pages) => ({
-    margin: [40, 14, 40, 0],
-    fontSize: 7.5,
-    columns: [
-      { text: `Ledger row ${head.seq}, ${head.hash.slice(0, 16)}${more}`, width: "*" },
-      { text: `Printed ${siteTime(now_ms)} · page ${page} of ${pages}`, alignment: "right", width: "auto" },
-    ],
-  });
+/** At the foot: which ledger it was printed from, so that a paper can be checked against it. */
+export function foot(head: LedgerHead, now_ms: number, more = ""): Paper["foot"] {
+  return {
+    left: `Ledger row ${head.seq}, ${head.hash.slice(0, 16)}${more}`,
+    right: `Printed ${siteTime(now_ms)}`,
+  };
 }

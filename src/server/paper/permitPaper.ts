@@ -1,11 +1,12 @@
+import type { Paper } from "../../workers/renderPdf";
 import QRCode from "qrcode";
-import type { Content, TDocumentDefinitions } from "pdfmake/interfaces";
+import type { Content } from "pdfmake/interfaces";
 import type { PermitView } from "../permit/permitView";
 import type { LedgerHead } from "../ledger/append";
 import { siteTime } from "../runtime/siteTime";
 import { signedBy } from "../../core/permit/record/permitLog";
 import { detailPairs, permitLogs } from "./permitLogs";
-import { BLANK, CAUTION, footer, heading, mono, pair, rule, STYLES, table } from "./parts";
+import { BLANK, CAUTION, foot, heading, mono, pair, rule, STYLES, table } from "./parts";
 
 const SIGNED = [
   ["check", "Checked"],
@@ -27,7 +28,7 @@ export async function permitPaper(
   head: LedgerHead,
   url: string,
   now_ms: number,
-): Promise<TDocumentDefinitions> {
+): Promise<Paper> {
   const qr = await QRCode.toString(url, { type: "svg", margin: 0 });
   const isolation = permit.job.isolation;
   const locked = isolation?.steps.filter((step) => step.kind === "lock" && step.done) ?? [];
@@ -98,10 +99,12 @@ export async function permitPaper(
     CAUTION,
   ];
   return {
-    info: { title: `Permit ${permit.number}` },
-    content,
-    styles: STYLES,
-    footer: footer(
+    document: {
+      info: { title: `Permit ${permit.number}` },
+      content,
+      styles: STYLES,
+    },
+    foot: foot(
       head,
       now_ms,
       ` · plant revision ${permit.plantRevision} · engine ${permit.engineVersion}, rules ${permit.ruleProfile}`,

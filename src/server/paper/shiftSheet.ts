@@ -1,9 +1,10 @@
+import type { Paper } from "../../workers/renderPdf";
 import QRCode from "qrcode";
-import type { Content, TDocumentDefinitions } from "pdfmake/interfaces";
+import type { Content } from "pdfmake/interfaces";
 import type { LedgerHead } from "../ledger/append";
 import type { JobView } from "../job/jobView";
 import { siteTime } from "../runtime/siteTime";
-import { BLANK, CAUTION, footer, heading, mono, rule, STYLES, table } from "./parts";
+import { BLANK, CAUTION, foot, heading, mono, rule, STYLES, table } from "./parts";
 
 export type ShiftSheet = Readonly<{
   jobs: readonly JobView[];
@@ -21,7 +22,7 @@ export async function shiftSheet(
   url: string,
   head: LedgerHead,
   now_ms: number,
-): Promise<TDocumentDefinitions> {
+): Promise<Paper> {
   const qr = await QRCode.toString(url, { type: "svg", margin: 0 });
   const standing = jobs.filter((job) => job.isolation !== null && job.isolation.state !== "restored");
   const content: Content[] = [
@@ -84,5 +85,5 @@ export async function shiftSheet(
     table(["Going", "Coming", "Walked together"], [[`\n${BLANK}`, `\n${BLANK}`, `\n${BLANK}`]], ["*", "*", "*"]),
     CAUTION,
   ];
-  return { info: { title: "Shift handover" }, content, styles: STYLES, footer: footer(head, now_ms) };
+  return { document: { info: { title: "Shift handover" }, content, styles: STYLES }, foot: foot(head, now_ms) };
 }

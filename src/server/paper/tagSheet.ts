@@ -1,17 +1,13 @@
+import type { Paper } from "../../workers/renderPdf";
 import QRCode from "qrcode";
-import type { Content, TDocumentDefinitions } from "pdfmake/interfaces";
+import type { Content } from "pdfmake/interfaces";
 import type { JobView } from "../job/jobView";
 import { siteTime } from "../runtime/siteTime";
 import type { LedgerHead } from "../ledger/append";
-import { footer } from "./parts";
+import { foot } from "./parts";
 
 /** One tag for each point of an isolation, four to a page, to be cut out and hung with the lock. */
-export async function tagSheet(
-  view: JobView,
-  url: string,
-  head: LedgerHead,
-  now_ms: number,
-): Promise<TDocumentDefinitions> {
+export async function tagSheet(view: JobView, url: string, head: LedgerHead, now_ms: number): Promise<Paper> {
   const isolation = view.isolation;
   const points = isolation?.steps.filter((step) => step.kind === "lock") ?? [];
   const tags = await Promise.all(
@@ -60,22 +56,19 @@ export async function tagSheet(
   const rows: Content[][] = [];
   for (let i = 0; i < tags.length; i += 2) rows.push([tags[i]!, tags[i + 1] ?? { text: "" }]);
   return {
-    info: { title: `Tags of isolation ${isolation?.number ?? ""}` },
-    content: [
-      {
-        table: {
-          widths: ["50%", "50%"],
-          body: rows.length > 0 ? rows : [[{ text: "No points." }, { text: "" }]],
-          dontBreakRows: true,
+    document: {
+      info: { title: `Tags of isolation ${isolation?.number ?? ""}` },
+      content: [
+        {
+          table: {
+            widths: ["50%", "50%"],
+            body: rows.length > 0 ? rows : [[{ text: "No points." }, { text: "" }]],
+            dontBreakRows: true,
+          },
+          layout: "to be cut",
         },
-        layout: {
-          hLineStyle: () => ({ dash: { length: 3 } }),
-          vLineStyle: () => ({ dash: { length: 3 } }),
-          hLineWidth: () => 0.6,
-          vLineWidth: () => 0.6,
-        },
-      },
-    ],
-    footer: footer(head, now_ms),
+      ],
+    },
+    foot: foot(head, now_ms),
   };
 }

@@ -8,7 +8,8 @@ import { substance } from "../../core/atmosphere/substances";
 import { profileOf } from "../../core/requirement/profiles";
 import { database } from "../db/database";
 import { setupOf } from "../figures/dayView";
-import { plantOf, type JobView } from "../job/jobView";
+import { type JobView } from "../job/jobView";
+import { plantOf } from "../job/plans";
 import { itemAt } from "../plant/plantStore";
 
 export type DraftDefaults = Readonly<{

@@ -1,9 +1,10 @@
-import { createHash, randomUUID } from "node:crypto";
-import { desc, eq } from "drizzle-orm";
-import { canonicalJson } from "../../core/ledger/canonicalJson";
+import { randomUUID } from "node:crypto";
+import { desc, eq, sql } from "drizzle-orm";
 import type { Item, Plant } from "../../core/plant/plant";
 import { buildStateGraph, type StateGraph } from "../../core/trace/stateGraph";
-import type { Tx } from "../db/database";
+import type { PlantKey } from "../../workers/plantFrom";
+import type { ReadyPlant } from "../../workers/tasks";
+import type { Db, Tx } from "../db/database";
 import { items, plantRevisions } from "../db/schema";
 import { whileUnchanged } from "../db/whileUnchanged";
 
@@ -40,6 +41,13 @@ function plantOf(tx: Tx, { revision, contentHash }: { revision: number; contentH
   return current;
 }
 
+/** What a thread needs to read a register by itself: the database's file, the revision, and the hash of what it holds. */
+export function plantKey(tx: Tx, file: string, revision: number): PlantKey {
+  const row = tx.select(KEY).from(plantRevisions).where(eq(plantRevisions.revision, revision)).get();
+  if (row === undefined) throw new Error(`plant revision ${revision} is not in the database`);
+  return { file, revision, hash: row.contentHash };
+}
+
 /** Registers by revision, each looked for once; today's is at hand. */
 export function plantsAt(tx: Tx, today: CurrentPlant): (revision: number) => CurrentPlant {
   const known = new Map([[today.revision, today]]);
@@ -57,16 +65,39 @@ export function itemAt({ plant, graph }: CurrentPlant, place: string): Item | nu
   return first === undefined ? null : (plant.items[graph.places.itemOf[first]!] ?? null);
 }
 
-/** Stores a checked plant as the next revision and brings the register up to date. Ids of known tags stay. */
+/** Tags entered in one go while a register comes in: some milliseconds, between which everybody else is answered. */
+const SLICE = 2000;
+
+/** Gives every tag its lasting id, a slice at a time. Until the register itself is stored nothing shows of it. */
+export async function enterTags(db: Db, tags: readonly string[]): Promise<void> {
+  for (let from = 0; from < tags.length; from += SLICE) {
+    const slice = tags.slice(from, from + SLICE).map((tag) => ({ id: randomUUID(), tag }));
+    db.transaction((tx) => insertTags(tx, slice), { behavior: "immediate" });
+    await new Promise(setImmediate);
+  }
+}
+
+function insertTags(tx: Tx, rows: readonly Readonly<{ id: string; tag: string }>[]): void {
+  tx.run(
+    sql`INSERT OR IGNORE INTO ${items} (id, tag)
+        SELECT value ->> 'id', value ->> 'tag' FROM json_each(${JSON.stringify(rows)})`,
+  );
+}
+
+/** Stores a register that was read and found good as the next revision: one row, so that it is there whole or not at all. */
 export function savePlant(
   tx: Tx,
-  plant: Plant,
+  ready: ReadyPlant,
   by: string,
   now_ms: number,
   fileNames: readonly string[],
 ): { revision: number } {
-  const text = canonicalJson(JSON.parse(JSON.stringify(plant)));
-  const last = tx.select().from(plantRevisions).orderBy(desc(plantRevisions.revision)).limit(1).get();
+  const last = tx
+    .select({ revision: plantRevisions.revision })
+    .from(plantRevisions)
+    .orderBy(desc(plantRevisions.revision))
+    .limit(1)
+    .get();
   const revision = (last?.revision ?? 0) + 1;
   tx.insert(plantRevisions)
     .values({
@@ -74,29 +105,12 @@ export function savePlant(
       importedAt: now_ms,
       importedBy: by,
       fileNames: fileNames.join(", "),
-      itemCount: plant.items.length,
-      linkCount: plant.links.length,
-      contentHash: createHash("sha256").update(text).digest("hex"),
-      plant: text,
+      itemCount: ready.tags.length,
+      linkCount: ready.links,
+      contentHash: ready.hash,
+      plant: ready.text,
     })
     .run();
-  tx.update(items).set({ present: false }).run();
-  for (const item of plant.items) {
-    const row = {
-      tag: item.tag,
-      name: item.name ?? "",
-      kind: item.kind,
-      area: item.area ?? "",
-      part: partsPlayed(item).join(" "),
-      item: JSON.stringify(item),
-      present: true,
-      revision,
-    };
-    tx.insert(items)
-      .values({ id: randomUUID(), ...row })
-      .onConflictDoUpdate({ target: items.tag, set: row })
-      .run();
-  }
   return { revision };
 }
 

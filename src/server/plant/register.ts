@@ -1,47 +1,46 @@
-import { and, asc, count, desc, eq, like, or } from "drizzle-orm";
-import type { Area, Item } from "../../core/plant/plant";
+import { and, desc, eq, isNull, sql } from "drizzle-orm";
+import type { Area } from "../../core/plant/plant";
 import { spotOf } from "../../core/schedule/timelineModel";
-import { database } from "../db/database";
+import { database, type Db } from "../db/database";
 import { holds, isolations, items, people, plantRevisions } from "../db/schema";
 import { liveJobs } from "../isolation/liveJobs";
-import { currentPlant } from "./plantStore";
-import { isNull } from "drizzle-orm";
+import { currentPlant, partsPlayed, plantAt, type CurrentPlant } from "./plantStore";
 
 export const PAGE_SIZE = 60;
 
 export type RegisterRow = Readonly<{ tag: string; name: string; kind: string; area: string; part: string }>;
 
-/** The register, searched by tag, name, kind or area. Percent signs and underscores are taken as themselves. */
+/** The register of today, searched by tag, name, kind or area, in every spelling. Cost: linear in items, in memory. */
 export function searchRegister(words: string, page: number): { rows: RegisterRow[]; found: number } {
-  const db = database();
-  const pattern = `%${words.trim().replace(/[%_]/g, "")}%`;
-  const match = or(
-    like(items.tag, pattern),
-    like(items.name, pattern),
-    like(items.kind, pattern),
-    like(items.area, pattern),
+  const wanted = words.trim().toLowerCase();
+  const all = currentPlant(database())?.plant.items ?? [];
+  const found = all.filter((item) =>
+    [item.tag, item.name ?? "", item.kind, item.area ?? ""].some((text) => text.toLowerCase().includes(wanted)),
   );
-  const where = and(eq(items.present, true), words.trim() === "" ? undefined : match);
-  const rows = db
-    .select({ tag: items.tag, name: items.name, kind: items.kind, area: items.area, part: items.part })
-    .from(items)
-    .where(where)
-    .orderBy(asc(items.tag))
-    .limit(PAGE_SIZE)
-    .offset((page - 1) * PAGE_SIZE)
-    .all();
-  return { rows, found: db.select({ n: count() }).from(items).where(where).get()?.n ?? 0 };
+  const rows = [...found]
+    .sort((a, b) => (a.tag < b.tag ? -1 : 1))
+    .slice((page - 1) * PAGE_SIZE, page * PAGE_SIZE)
+    .map((item) => ({
+      tag: item.tag,
+      name: item.name ?? "",
+      kind: item.kind,
+      area: item.area ?? "",
+      part: partsPlayed(item).join(" "),
+    }));
+  return { rows, found: found.length };
 }
 
 /** One item's sheet: what the register says, what it is linked to, and who holds it now. */
 export function itemSheet(tag: string) {
   const db = database();
   const row = db.select().from(items).where(eq(items.tag, tag)).get();
-  const plant = currentPlant(db);
-  if (row === undefined || plant === null) return null;
-  const item = JSON.parse(row.item) as Item;
+  const today = currentPlant(db);
+  if (row === undefined || today === null) return null;
+  const plant = today.graph.itemByTag.has(tag) ? today : lastWith(db, tag);
+  const item = plant?.plant.items[plant.graph.itemByTag.get(tag) ?? -1];
+  if (!plant || item === undefined) return null;
   const own = (place: string) => place === tag || item.parts.some((part) => place === `${tag}.${part}`);
-  const links = plant.plant.links.filter((link) => own(link.from) || own(link.to));
+  const links = today.plant.links.filter((link) => own(link.from) || own(link.to));
   const heldBy = db
     .select({ isolation: isolations.number, lock: holds.lock, by: people.name, at: holds.lockedAt })
     .from(holds)
@@ -49,7 +48,19 @@ export function itemSheet(tag: string) {
     .innerJoin(people, eq(people.id, holds.lockedBy))
     .where(and(eq(holds.itemId, row.id), isNull(holds.liftedAt)))
     .all();
-  return { id: row.id, present: row.present, revision: row.revision, item, links, heldBy };
+  return { id: row.id, present: plant === today, revision: plant.revision, item, links, heldBy };
+}
+
+/** The last register that had a tag which is gone today. Cost: linear in the text of those after it. */
+function lastWith(db: Db, tag: string): CurrentPlant | null {
+  const row = db
+    .select({ revision: plantRevisions.revision })
+    .from(plantRevisions)
+    .where(sql`instr(${plantRevisions.plant}, ${`"tag":${JSON.stringify(tag)}`}) > 0`)
+    .orderBy(desc(plantRevisions.revision))
+    .limit(1)
+    .get();
+  return row ? plantAt(db, row.revision) : null;
 }
 
 export function allPlaces(): string[] {

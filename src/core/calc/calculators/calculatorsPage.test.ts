@@ -3,7 +3,7 @@ import { join } from "node:path";
 import { CALCULATORS } from "./calculators";
 import type { Field } from "../fields";
 
-const PAGE = join(__dirname, "../../../docs/calculators.md");
+const PAGE = join(__dirname, "../../../../docs/calculators.md");
 
 /** A field as the page writes it: what may be left out has a question mark, what is taken then an equals sign. */
 function written(key: string, field: Field): string {

@@ -163,7 +163,7 @@ describe("what a kind says of its work", () => {
 
 describe("docs/permit-life.md", () => {
   test("holds the table of the code", () => {
-    const page = readFileSync(join(__dirname, "../../../docs/permit-life.md"), "utf8");
+    const page = readFileSync(join(__dirname, "../../../../docs/permit-life.md"), "utf8");
     // Prettier pads the cells of a table.
     const plain = (text: string) => text.replace(/-{3,}/g, "---").replace(/ +/g, " ");
     expect(plain(page)).toContain(plain(lifeTableMarkdown()).trim());

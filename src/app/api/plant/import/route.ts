@@ -1,6 +1,6 @@
 import { problemLine } from "@/core/plant/problem";
 import { runAct } from "@/server/acts/runAct";
-import { readPlantFiles } from "@/server/plant/readPlantFiles";
+import { readReady } from "@/server/plant/plantActs";
 import { isOwnOrigin, readAtMost } from "@/server/runtime/http";
 import { currentPerson } from "@/server/people/session";
 
@@ -34,7 +34,7 @@ export async function POST(request: Request): Promise<Response> {
       return refuse(400, [`${entry.name}: the file is not text (UTF-8). Nothing was stored.`]);
     }
   }
-  const read = readPlantFiles(files);
+  const read = await readReady(files);
   if (!read.ok) {
     const lines = read.problems.map(problemLine);
     const more = lines.length - PROBLEMS_SHOWN;
@@ -60,7 +60,7 @@ export async function POST(request: Request): Promise<Response> {
   return Response.json({
     ok: true,
     ...answer.answer,
-    warnings: read.warnings.map(problemLine).slice(0, PROBLEMS_SHOWN),
+    warnings: read.value.warnings.map(problemLine).slice(0, PROBLEMS_SHOWN),
   });
 }
 

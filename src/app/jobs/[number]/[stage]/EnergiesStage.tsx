@@ -2,7 +2,8 @@ import { Fragment } from "react";
 import type { Plan } from "@/core/plan/plan";
 import type { WayIn } from "@/core/trace/waysIn";
 import type { UnitSystem } from "@/core/units/units";
-import { lanternOf, planOf, type JobView } from "@/server/job/jobView";
+import { type JobView } from "@/server/job/jobView";
+import { lanternOf, planOf } from "@/server/job/plans";
 import { Lantern } from "@/ui/lantern/Lantern";
 import { Carrier } from "@/ui/text/Carrier";
 import { energy } from "@/ui/text/energy";
@@ -10,8 +11,8 @@ import { Route } from "@/ui/text/Route";
 import { WideTable } from "@/ui/text/WideTable";
 
 /** Every way by which energy comes in, with its sources; what is stored; what must be looked at. */
-export function EnergiesStage({ view, units }: { view: JobView; units: UnitSystem }) {
-  const traced = planOf(view, "work");
+export async function EnergiesStage({ view, units }: { view: JobView; units: UnitSystem }) {
+  const traced = await planOf(view, "work");
   const lantern = lanternOf(view, traced);
   const kept = view.isolation?.state === "isolating" || view.isolation?.state === "proven";
   const sources = new Set(traced.routes.map((row) => `${row.source} ${row.carrier}`));

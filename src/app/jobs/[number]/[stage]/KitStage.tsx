@@ -1,12 +1,13 @@
 import Link from "next/link";
 import { kitOf, setupOf, type KitLine } from "@/server/figures/dayView";
-import { planOf, type JobView } from "@/server/job/jobView";
+import { type JobView } from "@/server/job/jobView";
+import { planOf } from "@/server/job/plans";
 import { Tags } from "@/ui/text/Tags";
 import { WideTable } from "@/ui/text/WideTable";
 
 /** What has to be brought, against what the store has and what other jobs have out. */
-export function KitStage({ view }: { view: JobView }) {
-  const lines = kitOf(view, planOf(view, "work"), setupOf(view));
+export async function KitStage({ view }: { view: JobView }) {
+  const lines = kitOf(view, await planOf(view, "work"), setupOf(view));
   const short = lines.filter((line) => line.short !== null && line.short > 0);
   const uncounted = lines.filter((line) => line.inStore === null);
   return (

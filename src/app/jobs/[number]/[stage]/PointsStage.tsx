@@ -1,14 +1,5 @@
-import {
-  clashesFor,
-  comparisonOf,
-  deviationsOf,
-  lanternOf,
-  planOf,
-  plantOf,
-  sharedWith,
-  stalenessOf,
-  type JobView,
-} from "@/server/job/jobView";
+import { clashesFor, deviationsOf, sharedWith, type JobView } from "@/server/job/jobView";
+import { comparisonOf, lanternOf, planOf, plantOf, stalenessOf } from "@/server/job/plans";
 import type { Person } from "@/server/people/signIn";
 import { ExtentLinks } from "@/ui/lantern/ExtentLinks";
 import { Lantern } from "@/ui/lantern/Lantern";
@@ -22,7 +13,7 @@ import { Shortfalls } from "./points/Shortfalls";
 import { Stale } from "./points/Stale";
 
 /** The computed points: the plans to choose from, what they fall short of, why each point, and what lies behind them. */
-export function PointsStage({
+export async function PointsStage({
   view,
   person,
   chosen,
@@ -33,9 +24,9 @@ export function PointsStage({
   chosen: number | null;
   extent: Extent;
 }) {
-  const compared = view.isolation ? null : comparisonOf(view);
+  const compared = view.isolation ? null : await comparisonOf(view);
   const index = compared ? (chosen !== null && compared.plans[chosen] ? chosen : compared.comparison.recommended) : 0;
-  const shown = compared ? compared.plans[index]! : planOf(view, "work");
+  const shown = compared ? compared.plans[index]! : await planOf(view, "work");
   const lantern = lanternOf(view, shown, {
     whole: extent.whole,
     open: new Set(extent.open),

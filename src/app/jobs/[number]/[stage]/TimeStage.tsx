@@ -1,14 +1,15 @@
 import { timelineOf } from "@/core/schedule/timeline";
 import { figuresFor, setupOf, timelineModelOf } from "@/server/figures/dayView";
-import { planOf, type JobView } from "@/server/job/jobView";
+import { type JobView } from "@/server/job/jobView";
+import { planOf } from "@/server/job/plans";
 import { requestTime_ms, SHIFT_HOURS, siteTimeZone } from "@/server/runtime/siteTime";
 import type { Person } from "@/server/people/signIn";
 import { AttachedFigures } from "@/ui/bench/AttachedFigures";
 import { TimelinePlanner } from "@/ui/timeline/TimelinePlanner";
 
 /** How long it all takes, and why. */
-export function TimeStage({ view, person }: { view: JobView; person: Person }) {
-  const plan = planOf(view, "work");
+export async function TimeStage({ view, person }: { view: JobView; person: Person }) {
+  const plan = await planOf(view, "work");
   const model = timelineModelOf(view, plan);
   const setup = setupOf(view);
   if (model.isolate.length === 0 && model.restore.length === 0) return <p>Every step is done.</p>;

@@ -3,7 +3,8 @@ import { guideOf } from "@/core/procedure/walkGuide";
 import { itemTagOf } from "@/core/procedure/steps";
 import { duration } from "@/core/units/format";
 import { stepTimes, type StepTakes } from "@/server/figures/dayView";
-import { lanternOf, planOf, plantOf, type JobView } from "@/server/job/jobView";
+import { type JobView } from "@/server/job/jobView";
+import { lanternOf, planOf, plantOf } from "@/server/job/plans";
 import { replanView, temporaryView } from "@/server/isolation/walkView";
 import { siteTime, siteTimeZone } from "@/server/runtime/siteTime";
 import type { Person } from "@/server/people/signIn";
@@ -18,7 +19,7 @@ import { WalkList, type WalkRow } from "@/ui/walk/WalkList";
 type Props = Readonly<{ view: JobView; person: Person; phase: "isolate" | "restore" }>;
 
 /** The ordered steps of an isolation or of its return. Steps that may be done now are open; the rest wait. */
-export function WalkStage({ view, person, phase }: Props) {
+export async function WalkStage({ view, person, phase }: Props) {
   const { isolation } = view;
   if (isolation === null) {
     return (
@@ -31,7 +32,7 @@ export function WalkStage({ view, person, phase }: Props) {
       </p>
     );
   }
-  const plan = planOf(view, "work");
+  const plan = await planOf(view, "work");
   const { graph } = plantOf(view);
   const lantern = lanternOf(view, plan);
   const timeZone = siteTimeZone();
@@ -63,7 +64,7 @@ export function WalkStage({ view, person, phase }: Props) {
     />
   );
   const isCoordinator = person.roles.includes("coordinator");
-  const replan = phase === "isolate" ? replanView(view) : null;
+  const replan = phase === "isolate" ? await replanView(view) : null;
   const tests = rowsOf("test");
   return (
     <div className="grid gap-8 lg:grid-cols-[minmax(0,1fr)_minmax(0,1fr)]">

@@ -4,7 +4,7 @@ import { approachLimit } from "@/core/permit/around/approachLimits";
 import { HOT_WORK } from "@/core/fire/hotWork";
 import { figure, reachFigure } from "@/core/units/format";
 import type { UnitSystem } from "@/core/units/units";
-import { plantOf } from "@/server/job/jobView";
+import { plantOf } from "@/server/job/plans";
 import type { PermitView } from "@/server/permit/permitView";
 import { ReachPlan, type Spot } from "@/ui/permit/ReachPlan";
 

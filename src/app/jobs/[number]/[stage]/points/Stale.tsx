@@ -1,4 +1,4 @@
-import type { Staleness } from "@/server/job/jobView";
+import type { Staleness } from "@/server/job/plans";
 import { Tags } from "@/ui/text/Tags";
 
 /** The register changed near a standing isolation; what it would light on today's plant is an alarm. */

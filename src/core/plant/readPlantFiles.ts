@@ -1,9 +1,9 @@
-import type { Plant } from "../../core/plant/plant";
-import type { Read } from "../../core/plant/problem";
-import { readPlantCsv } from "../../core/plant/readPlantCsv";
-import { readPlantJson } from "../../core/plant/readPlantJson";
+import type { Plant } from "./plant";
+import type { Read } from "./problem";
+import { readPlantCsv } from "./readPlantCsv";
+import { readPlantJson } from "./readPlantJson";
 
-type TextFile = Readonly<{ name: string; text: string }>;
+export type TextFile = Readonly<{ name: string; text: string }>;
 
 /** A plant from one plant.json, or from items.csv, links.csv and perhaps areas.csv. */
 export function readPlantFiles(files: readonly TextFile[]): Read<Plant> {

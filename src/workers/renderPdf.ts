@@ -6,6 +6,7 @@ type PdfMake = {
   setFonts: (fonts: Record<string, Record<string, string>>) => void;
   setUrlAccessPolicy: (policy: () => boolean) => void;
   setLocalAccessPolicy: (policy: (path: string) => boolean) => void;
+  addTableLayouts: (layouts: object) => void;
   createPdf: (document: TDocumentDefinitions) => { getBuffer: () => Promise<Buffer> };
 };
 
@@ -20,6 +21,7 @@ function pdfMake(): PdfMake {
   const pdf = require("pdfmake") as PdfMake;
   pdf.setUrlAccessPolicy(() => false);
   pdf.setLocalAccessPolicy((path) => path.startsWith(fonts));
+  pdf.addTableLayouts(TABLES);
   pdf.setFonts({
     Text: {
       normal: file("DejaVuSans"),
@@ -38,14 +40,41 @@ function pdfMake(): PdfMake {
   return pdf;
 }
 
+/** A document as plain data, for it travels between threads, with what stands at the foot of its pages. */
+export type Paper = Readonly<{ document: TDocumentDefinitions; foot: Readonly<{ left: string; right: string }> }>;
+
+/** Layouts of tables, by the names that documents give. */
+const TABLES = {
+  ruled: {
+    hLineWidth: () => 0.5,
+    vLineWidth: () => 0,
+    paddingTop: () => 3,
+    paddingBottom: () => 3,
+    hLineColor: () => "#777",
+  },
+  "to be cut": {
+    hLineStyle: () => ({ dash: { length: 3 } }),
+    vLineStyle: () => ({ dash: { length: 3 } }),
+    hLineWidth: () => 0.6,
+    vLineWidth: () => 0.6,
+  },
+};
+
 /** The document as PDF bytes; made on the server, without a browser. */
-export function renderPdf(document: TDocumentDefinitions): Promise<Buffer> {
-  return pdfMake()
-    .createPdf({
-      pageSize: "A4",
-      pageMargins: [40, 44, 40, 54],
-      defaultStyle: { font: "Text", fontSize: 9.5, lineHeight: 1.2 },
-      ...document,
-    })
-    .getBuffer();
+export async function renderPdf({ document, foot }: Paper): Promise<Uint8Array> {
+  const made = pdfMake().createPdf({
+    pageSize: "A4",
+    pageMargins: [40, 44, 40, 54],
+    defaultStyle: { font: "Text", fontSize: 9.5, lineHeight: 1.2 },
+    ...document,
+    footer: (page, pages) => ({
+      margin: [40, 14, 40, 0],
+      fontSize: 7.5,
+      columns: [
+        { text: foot.left, width: "*" },
+        { text: `${foot.right} · page ${page} of ${pages}`, alignment: "right", width: "auto" },
+      ],
+    }),
+  });
+  return made.getBuffer();
 }

@@ -1,0 +1,24 @@
+import type { Problem } from "../../core/plant/problem";
+import { lockedPoints } from "../../core/isolation/lockedPoints";
+import { jobSchema, type Job } from "../../core/request/jobFile";
+import type { Tx } from "../db/database";
+import { jobOf } from "../job/jobStore";
+import type { StoredIsolation } from "./isolationStore";
+
+/** What an isolation with a stuck step is planned for anew: the struck devices out, what hangs pinned in if it can be. */
+export function nextJob(tx: Tx, stored: StoredIsolation): Readonly<{ jobId: string; jobNumber: string; job: Job }> {
+  const row = jobOf(tx, stored);
+  const asked = jobSchema.parse(JSON.parse(row.job));
+  const inputs = jobSchema.parse(JSON.parse(stored.row.inputs));
+  const held = lockedPoints(stored.life).map((step) => step.subject);
+  const pinned = [...new Set([...asked.pinned, ...held])].filter((tag) => !asked.struck.includes(tag));
+  return {
+    jobId: row.id,
+    jobNumber: row.number,
+    job: { ...asked, school: inputs.school, objective: inputs.objective, pinned },
+  };
+}
+
+export function whyNoPlan({ problems }: Readonly<{ problems: readonly Problem[] }>): string {
+  return problems[0]?.message ?? "the job no longer fits the plant";
+}

@@ -1,0 +1,84 @@
+import { mkdtempSync, readFileSync, rmSync, writeFileSync } from "node:fs";
+import { tmpdir } from "node:os";
+import { join } from "node:path";
+import { gunzipSync } from "node:zlib";
+import Database from "better-sqlite3";
+import { openDatabase, type Db } from "../../src/server/db/database";
+import { board } from "../../src/server/job/board";
+import { jobView } from "../../src/server/job/jobView";
+import { verifyLedger } from "../../src/server/ledger/verify";
+import { permitView } from "../../src/server/permit/permitView";
+import { itemSheet, searchRegister } from "../../src/server/plant/register";
+
+/**
+ * The demo's day as an earlier version left it, after migration 0008, with its ledger. It is opened as it is found on a
+ * site: everything in it must still be there.
+ */
+const STORED = join(__dirname, "../fixtures/database-0008.db.gz");
+const holder = globalThis as { heavyLanternDatabase?: Db };
+
+let folder: string;
+let was: Database.Database;
+let db: Db;
+
+beforeAll(() => {
+  folder = mkdtempSync(join(tmpdir(), "lantern-migration-"));
+  const bytes = gunzipSync(readFileSync(STORED));
+  writeFileSync(join(folder, "was.db"), bytes);
+  writeFileSync(join(folder, "heavy-lantern.db"), bytes);
+  was = new Database(join(folder, "was.db"), { readonly: true });
+  db = openDatabase(join(folder, "heavy-lantern.db"));
+  holder.heavyLanternDatabase = db;
+});
+
+afterAll(() => {
+  delete holder.heavyLanternDatabase;
+  was.close();
+  db.$client.close();
+  rmSync(folder, { recursive: true, force: true });
+});
+
+const rows = (from: Database.Database, sql: string) => from.prepare(sql).all() as Record<string, unknown>[];
+const TABLES =
+  "SELECT name FROM sqlite_master WHERE type = 'table' AND name NOT LIKE 'sqlite%' AND name NOT LIKE '\\_\\_%' ESCAPE '\\'";
+
+test("every row of every table is still there, with every column that still is", () => {
+  const tables = rows(was, TABLES).map(({ name }) => String(name));
+  expect(tables.length).toBeGreaterThan(20);
+  let compared = 0;
+  for (const table of tables) {
+    const columns = (from: Database.Database) =>
+      (from.pragma(`table_info(${table})`) as { name: string }[]).map(({ name }) => name);
+    const kept = columns(was).filter((name) => columns(db.$client).includes(name));
+    const sql = `SELECT ${kept.join(", ")} FROM ${table} ORDER BY rowid`;
+    expect(rows(db.$client, sql)).toEqual(rows(was, sql));
+    compared += rows(was, sql).length;
+  }
+  expect(compared).toBeGreaterThan(1000);
+});
+
+test("what an item is, and that it is there, is found though its row keeps only its id and tag", () => {
+  const before = rows(was, "SELECT id, tag, name, kind, area, part, present FROM items ORDER BY tag");
+  expect(before.length).toBeGreaterThan(200);
+  for (const { id, tag, name, kind, area, part, present } of before) {
+    const sheet = itemSheet(String(tag))!;
+    expect({ id: sheet.id, present: Number(sheet.present) }).toEqual({ id, present });
+    const found = searchRegister(String(tag), 1).rows.find((row) => row.tag === tag);
+    expect(found).toEqual({ tag, name, kind, area, part });
+  }
+});
+
+test("its pages open, its ledger is whole, and a copy of it as it was lies beside it", () => {
+  const now_ms = Number(rows(was, "SELECT max(recorded_at_ms) AS at FROM ledger")[0]!.at);
+  const shown = board(now_ms);
+  expect(shown.openCount).toBe(rows(was, "SELECT number FROM jobs WHERE state = 'open'").length);
+  expect(shown.open.flatMap(({ permits }) => permits.map(({ number, state }) => `${number} ${state}`)).sort()).toEqual(
+    rows(was, "SELECT number, state FROM permits ORDER BY number").map(({ number, state }) => `${number} ${state}`),
+  );
+  expect(jobView("J-0001", now_ms)!.held.length).toBeGreaterThan(0);
+  expect(permitView("P-0001", now_ms)!.signOns).toHaveLength(2);
+  expect(verifyLedger(db, join(__dirname, "../fixtures/ledger-head-0008.json"))).toMatchObject({ ok: true });
+  const copy = new Database(join(folder, "heavy-lantern.db.before-migration-10"), { readonly: true });
+  expect(rows(copy, "SELECT count(*) AS n FROM ledger")).toEqual(rows(was, "SELECT count(*) AS n FROM ledger"));
+  copy.close();
+});
