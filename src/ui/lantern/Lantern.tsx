@@ -3,11 +3,11 @@
 import { Maximize2, Minus, Plus } from "lucide-react";
 import { select, zoom, zoomIdentity, type ZoomBehavior } from "d3";
 import { useEffect, useId, useMemo, useRef, useState } from "react";
+import type { Layout } from "../../core/lantern/lanternLayout";
 import type { LanternScene } from "../../core/lantern/lanternScene";
 import { carrierMark } from "../../core/lantern/carrierMarks";
 import { LanternEdge } from "./LanternEdge";
-import { LanternNode, nodeSize } from "./LanternNode";
-import { useLayout } from "./useLayout";
+import { LanternNode } from "./LanternNode";
 
 type Frame = Readonly<{
   label: string;
@@ -17,6 +17,8 @@ type Frame = Readonly<{
 }>;
 type Props = Readonly<{
   scene: LanternScene;
+  /** Where everything stands. */
+  layout: Layout;
   frames: readonly Frame[];
   /** The frame that stands now. */
   now: number;
@@ -35,7 +37,16 @@ const SMALLEST_SCALE = 12 / 14;
  * The lantern: live parts glow, isolated parts go dark. The slider takes the points one by one; a glowing line is also
  * thick and drawn over, a dark one thin, so that it reads without colour.
  */
-export function Lantern({ scene, frames, now, trace = [], proven = [], failures = [], height = 460 }: Props) {
+export function Lantern({
+  scene,
+  layout: size,
+  frames,
+  now,
+  trace = [],
+  proven = [],
+  failures = [],
+  height = 460,
+}: Props) {
   const [shown, setShown] = useState(now);
   const [looked, setLooked] = useState<string | null>(null);
   const [sought, setSought] = useState("");
@@ -47,19 +58,10 @@ export function Lantern({ scene, frames, now, trace = [], proven = [], failures 
   }
   const frame = frames[Math.min(shown, frames.length - 1)]!;
   const lit = useMemo(() => ({ nodes: new Set(frame.nodes), edges: new Set(frame.edges) }), [frame]);
-  const request = useMemo(
-    () => ({
-      nodes: scene.nodes.map((node) => ({ id: node.id, ...nodeSize(node) })),
-      edges: scene.edges.map(({ id, from, to }) => ({ id, from, to })),
-    }),
-    [scene],
-  );
-  const layout = useLayout(request);
   const svg = useRef<SVGSVGElement>(null);
   const view = useRef<SVGGElement>(null);
   const behaviour = useRef<ZoomBehavior<SVGSVGElement, unknown> | null>(null);
   const id = useId();
-  const size = layout.state === "done" ? layout.layout : null;
 
   useEffect(() => {
     if (!svg.current || !size) return;
@@ -161,12 +163,6 @@ export function Lantern({ scene, frames, now, trace = [], proven = [], failures 
         </div>
       </div>
       <div className="bg-base-200 relative" style={{ height }}>
-        {layout.state === "working" && <p className="absolute inset-0 grid place-items-center">Drawing the plant…</p>}
-        {layout.state === "failed" && (
-          <p className="absolute inset-0 grid place-items-center">
-            The drawing failed. The lists below hold the same facts.
-          </p>
-        )}
         <svg
           ref={svg}
           role="group"

@@ -1,14 +1,5 @@
 import type { LanternNode as Node } from "../../core/lantern/lanternScene";
 
-const CHARACTER = 8.6;
-const HEIGHT = 40;
-
-/** Width for its tag in mono at 14, and room for the sign of what it is. */
-export function nodeSize(node: Pick<Node, "id" | "role">): { width: number; height: number } {
-  const sign = node.role === "plain" ? 24 : 44;
-  return { width: Math.ceil(node.id.length * CHARACTER) + sign, height: node.role === "face" ? HEIGHT + 8 : HEIGHT };
-}
-
 type Props = Readonly<{
   node: Node;
   box: { x: number; y: number; width: number; height: number };

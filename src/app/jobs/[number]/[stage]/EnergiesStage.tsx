@@ -4,7 +4,7 @@ import type { WayIn } from "@/core/trace/waysIn";
 import type { UnitSystem } from "@/core/units/units";
 import { type JobView } from "@/server/job/jobView";
 import { lanternOf, planOf } from "@/server/job/plans";
-import { Lantern } from "@/ui/lantern/Lantern";
+import { LaidLantern } from "./LaidLantern";
 import { Carrier } from "@/ui/text/Carrier";
 import { energy } from "@/ui/text/energy";
 import { Route } from "@/ui/text/Route";
@@ -24,7 +24,7 @@ export async function EnergiesStage({ view, units }: { view: JobView; units: Uni
         <span className="num font-semibold">{traced.waysIn.length}</span> ways in,{" "}
         <span className="num font-semibold">{hidden.length}</span> of them hidden. Every device is taken as passing.
       </p>
-      <Lantern
+      <LaidLantern
         scene={lantern.scene}
         frames={kept ? lantern.frames : lantern.frames.slice(0, 1)}
         now={kept ? lantern.now : 0}

@@ -2,7 +2,7 @@ import { clashesFor, deviationsOf, sharedWith, type JobView } from "@/server/job
 import { comparisonOf, lanternOf, planOf, plantOf, stalenessOf } from "@/server/job/plans";
 import type { Person } from "@/server/people/signIn";
 import { ExtentLinks } from "@/ui/lantern/ExtentLinks";
-import { Lantern } from "@/ui/lantern/Lantern";
+import { LaidLantern } from "./LaidLantern";
 import type { Extent } from "./extent";
 import { Alternatives } from "./points/Alternatives";
 import { Behind } from "./points/Behind";
@@ -67,7 +67,7 @@ export async function PointsStage({
           <span className="tag whitespace-normal">{glowing.via.join(" › ")}</span>
         </p>
       )}
-      <Lantern
+      <LaidLantern
         key={String(extent.whole)}
         trace={glowing?.via}
         scene={lantern.scene}

@@ -8,7 +8,7 @@ import { lanternOf, planOf, plantOf } from "@/server/job/plans";
 import { replanView, temporaryView } from "@/server/isolation/walkView";
 import { siteTime, siteTimeZone } from "@/server/runtime/siteTime";
 import type { Person } from "@/server/people/signIn";
-import { Lantern } from "@/ui/lantern/Lantern";
+import { LaidLantern } from "./LaidLantern";
 import { IsolationReview } from "@/ui/locks/IsolationReview";
 import { ProveAgain } from "@/ui/locks/ProveAgain";
 import { TemporaryRestores } from "@/ui/locks/TemporaryRestores";
@@ -125,7 +125,7 @@ export async function WalkStage({ view, person, phase }: Props) {
       </section>
       <div className="order-1 lg:order-2">
         <div className="lg:sticky lg:top-4">
-          <Lantern scene={lantern.scene} frames={lantern.frames} now={lantern.now} proven={proven} height={520} />
+          <LaidLantern scene={lantern.scene} frames={lantern.frames} now={lantern.now} proven={proven} height={520} />
         </div>
       </div>
     </div>
