@@ -29,6 +29,8 @@ test("a simulated detector trips a live permit on every screen, and its silence 
   // One that is off cannot be posted.
   await postIt.locator('button[type="submit"]').click();
   await expect(postIt.getByRole("alert")).toContainText("GD-1 sends nothing");
+  const maren = await as("Maren Tolve");
+  await maren.goto("/");
   const pocket = send("pocket");
   try {
     await expect(async () => {
@@ -36,7 +38,6 @@ test("a simulated detector trips a live permit on every screen, and its silence 
       await expect(edda.getByRole("list", { name: "Posted instruments" })).toContainText("GD-1", { timeout: 1500 });
     }).toPass();
     // Nobody touches anything: the page that is open says it, and the board of somebody else too.
-    const maren = await as("Maren Tolve");
     await sees(petra, "suspended");
     await expect(petra.getByText("Work is stopped.")).toBeVisible();
     await expect(petra.getByText(/flammable .* % of the lower limit/).first()).toBeVisible();

@@ -9,6 +9,7 @@ test("a job from asking to closing, each act by the person whose it is, and all 
   const maren = await as("Maren Tolve");
 
   // Ask.
+  await maren.goto("/");
   await maren.getByRole("link", { name: "Ask for a job" }).click();
   await maren.getByLabel("What is to be done").fill("Overhaul crude oil pump A");
   await maren.getByLabel("In more words").fill("Open the pump and change its seal; look at the motor and the starter.");

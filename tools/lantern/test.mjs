@@ -61,14 +61,17 @@ export async function test() {
   mkdirSync(CACHE, { recursive: true });
   const browser = await stage("chromium", () => chromium());
   await stage("command line", () => bundle());
-  const typed = await check("types", () => inTurn(["next", "typegen"], ["tsc", "--noEmit"]));
-  await stage("build", () => build({ typesChecked: typed }));
-  await check("lint", () =>
+  // Each takes one core.
+  const types = check("types", () => inTurn(["next", "typegen"], ["tsc", "--noEmit"]));
+  const lint = check("lint", () =>
     inTurn(
       ["eslint", ".", "--cache", "--cache-strategy", "content", "--cache-location", join(CACHE, "eslint")],
       ["prettier", "--check", "--log-level=warn", "--cache", "--cache-location", join(CACHE, "prettier"), "."],
     ),
   );
+  const typed = await types;
+  await stage("build", () => build({ typesChecked: typed }));
+  await lint;
   await check("folder graph", () => inTurn(["depcruise", "src", "--config", ".dependency-cruiser.mjs"]));
   done();
 

@@ -11,7 +11,12 @@ export function testDepths_m(depth_m: number, spacing_m = TEST_SPACING_m): numbe
 }
 
 /** Corners and duct mouths are tested besides. Common practice, no source. */
-export type TestPoint = Readonly<{ where: string; depth_m: number; travel_m: number }>;
+export type TestPoint = Readonly<{
+  kind: "column" | "corner" | "duct";
+  where: string;
+  depth_m: number;
+  travel_m: number;
+}>;
 
 /**
  * Every place to test in a space of this depth, this long sideways, with so many corners and open duct ends: each
@@ -27,16 +32,18 @@ export function testPoints(p: { depth_m: number; travel_m: number; corners: numb
         );
   const column = stations.flatMap((travel_m) =>
     depths.map((depth_m, i) => ({
+      kind: "column" as const,
       where: i === 0 ? "top" : i === depths.length - 1 ? "bottom" : "between",
       depth_m,
       travel_m,
     })),
   );
   const corners = Array.from({ length: p.corners }, (_, i) => [
-    { where: `corner ${i + 1} high`, depth_m: 0, travel_m: p.travel_m },
-    { where: `corner ${i + 1} low`, depth_m: p.depth_m, travel_m: p.travel_m },
+    { kind: "corner" as const, where: `corner ${i + 1} high`, depth_m: 0, travel_m: p.travel_m },
+    { kind: "corner" as const, where: `corner ${i + 1} low`, depth_m: p.depth_m, travel_m: p.travel_m },
   ]).flat();
   const ducts = Array.from({ length: p.ducts }, (_, i) => ({
+    kind: "duct" as const,
     where: `duct mouth ${i + 1}`,
     depth_m: p.depth_m,
     travel_m: p.travel_m,

@@ -1,12 +1,6 @@
 import type { StateGraph } from "../trace/stateGraph";
-import { guardRelease, type Harm, type LiveJob } from "./guardRelease";
-
-export type SwapFault =
-  | Readonly<{ code: "unknown device"; device: string }>
-  | Readonly<{ code: "not a barrier"; device: string }>
-  | Readonly<{ code: "not as good"; from: string; to: string }>
-  | Readonly<{ code: "needed passing"; device: string; job: string }>
-  | Readonly<{ code: "harm"; harms: readonly Harm[] }>;
+import type { SwapFault } from "../refusal/swapFault";
+import { guardRelease, type LiveJob } from "./guardRelease";
 
 /**
  * May a point under live work be swapped for another: the new one locked first, then the old one lifted? Null when no

@@ -69,7 +69,26 @@ export function asksOf(step: PlannedStep): Asks {
       return { ...asks, words: "Who takes it" };
     case "test run":
       return { ...asks, words: "What was seen" };
-    default:
+    case "stop":
+    case "run down":
+    case "verify":
+    case "bleed":
+    case "release":
+    case "cool":
+    case "inert":
+    case "purge":
+    case "discharge":
+    case "test air":
+    case "close box":
+    case "clear":
+    case "guards":
+    case "take pin out":
+    case "take short off":
+    case "close bleed":
+    case "cap":
+    case "walk line":
+    case "start":
+    case "watch":
       return asks;
   }
 }

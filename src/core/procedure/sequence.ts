@@ -51,7 +51,7 @@ export function stepsOf(plan: Plan, graph: StateGraph, faces: Job["faces"] = [])
   });
 
   const stored = storedToRelease(plan, graph);
-  const releases = (kind: StepKind, after: readonly string[]) =>
+  const releases = (kind: ReleaseKind, after: readonly string[]) =>
     stored
       .filter((row) => releaseKind(row.form) === kind)
       .map(({ row }) =>
@@ -249,7 +249,9 @@ function storedToRelease(plan: Plan, graph: StateGraph): StoredRow[] {
 }
 
 /** When in the order a stored energy is made harmless. What nobody described is released with the pressure. */
-function releaseKind(form: StoredEnergy["form"] | undefined): StepKind {
+type ReleaseKind = "restrain" | "run down" | "discharge" | "cool" | "release";
+
+function releaseKind(form: StoredEnergy["form"] | undefined): ReleaseKind {
   switch (form) {
     case "raised mass":
     case "spring":
@@ -268,7 +270,7 @@ function releaseKind(form: StoredEnergy["form"] | undefined): StepKind {
   }
 }
 
-function releaseWords(kind: StepKind, named: string, harmless: string): string {
+function releaseWords(kind: ReleaseKind, named: string, harmless: string): string {
   switch (kind) {
     case "restrain":
       return `Restrain ${named}: ${harmless}.`;
@@ -278,7 +280,7 @@ function releaseWords(kind: StepKind, named: string, harmless: string): string {
       return `Let ${named} cool: ${harmless}.`;
     case "discharge":
       return `Discharge and short ${named} once it is proved dead and its waiting time is over. Leave the short on.`;
-    default:
+    case "release":
       return `Make the stored energy at ${named} harmless: ${harmless}.`;
   }
 }

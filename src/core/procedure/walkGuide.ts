@@ -36,7 +36,7 @@ export function guideOf(step: PlannedStep, item: Item | undefined): Guide {
           : isBlind
             ? "Fitted, both gaskets in, every bolt tight."
             : "Shut: the handwheel turns no further, and the stem stands as it should.",
-        holdsLock: step.words.includes("takes no lock") ? null : holds || "the lock itself, through the handle",
+        holdsLock: item?.device?.lockable === false ? null : holds || "the lock itself, through the handle",
       };
     case "unlock":
       return {
@@ -67,7 +67,34 @@ export function guideOf(step: PlannedStep, item: Item | undefined): Guide {
         stand: "Clear of everything that could move.",
         mind: "It proves nothing where an interlock already blocks the start.",
       };
-    default:
+    case "tell":
+    case "stop":
+    case "restrain":
+    case "run down":
+    case "verify":
+    case "release":
+    case "cool":
+    case "inert":
+    case "purge":
+    case "discharge":
+    case "earth":
+    case "test air":
+    case "close box":
+    case "clear":
+    case "count people":
+    case "guards":
+    case "take pin out":
+    case "take short off":
+    case "remove earth":
+    case "cap":
+    case "leak test":
+    case "walk line":
+    case "tell all":
+    case "start":
+    case "watch":
+    case "hand over":
+    case "open box":
+    case "test run":
       return NOTHING;
   }
 }

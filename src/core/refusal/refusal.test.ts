@@ -35,7 +35,7 @@ const EACH: { [Code in Refusal["code"]]: Extract<Refusal, { code: Code }> } = {
     device: "V-1",
     harms: [{ job: "J-2", face: "P", source: "S", people: ["Nell", "Otto"] }],
   },
-  "swap not proved": { code: "swap not proved", why: "NR may not be counted as a barrier." },
+  "swap not proved": { code: "swap not proved", fault: { code: "not a barrier", device: "NR-1" } },
   "must stay passing": { code: "must stay passing", device: "V-1", job: "J-2" },
   "plant changed": { code: "plant changed", planned: 1, now: 2 },
   "changed meanwhile": { code: "changed meanwhile" },

@@ -1,3 +1,5 @@
+import type { SwapFault } from "./swapFault";
+
 /** Why the domain says no: a code and its evidence. Sentences are written in one place, below. */
 export type Refusal =
   | { code: "not yours to do"; act: string; needs: readonly string[] }
@@ -33,7 +35,7 @@ export type Refusal =
       device: string;
       harms: readonly { job: string; face: string; source: string; people: readonly string[] }[];
     }
-  | { code: "swap not proved"; why: string }
+  | { code: "swap not proved"; fault: SwapFault }
   | { code: "must stay passing"; device: string; job: string }
   | { code: "plant changed"; planned: number; now: number }
   | { code: "changed meanwhile" }
@@ -180,7 +182,7 @@ function wordsOf(refusal: Refusal): string {
     case "would light":
       return `Lifting ${refusal.device} would reach people: ${refusal.harms.map(harmSentence).join("; ")}. Leave it locked until their work is over.`;
     case "swap not proved":
-      return `${refusal.why} Leave the lock where it is.`;
+      return `${swapWords(refusal.fault)} Leave the lock where it is.`;
     case "must stay passing":
       return `${refusal.device} must stay passing for job ${refusal.job}. Choose another point, or agree it with that job first.`;
     case "plant changed":
@@ -344,6 +346,26 @@ function wordsOf(refusal: Refusal): string {
       return `To ${refusal.act} needs the server at that moment: what it has not acknowledged protects nobody. Do it again now, on the spot.`;
     case "device clock":
       return `The time of your device cannot be right: ${refusal.why}. Set its clock, then send again.`;
+  }
+}
+
+function swapWords(fault: SwapFault): string {
+  switch (fault.code) {
+    case "unknown device":
+      return `${fault.device} is no device of the register.`;
+    case "not a barrier":
+      return `${fault.device} may not be counted as a barrier.`;
+    case "not as good":
+      return `${fault.to} does not isolate as well as ${fault.from}.`;
+    case "needed passing":
+      return `Job ${fault.job} needs ${fault.device} passing.`;
+    case "harm": {
+      const [harm] = fault.harms;
+      if (harm === undefined) return "It would leave somebody with too few barriers.";
+      const { source, depth, face, job, people, needs } = harm;
+      const who = people.length > 0 ? `, where ${people.join(", ")} ${people.length === 1 ? "is" : "are"} on` : "";
+      return `Without it ${source} has ${depth} barriers to ${face} of job ${job}${who}, and ${needs} are needed.`;
+    }
   }
 }
 

@@ -97,7 +97,32 @@ function waitsOf(step: PlannedStep, plan: Plan, itemOf: (place: string) => Item 
       return [purgeWait(step.subject, item)];
     case "test air":
       return [sampleWaits(step.subject, item)];
-    default:
+    case "tell":
+    case "stop":
+    case "restrain":
+    case "lock":
+    case "verify":
+    case "prove":
+    case "earth":
+    case "try start":
+    case "close box":
+    case "clear":
+    case "count people":
+    case "guards":
+    case "take pin out":
+    case "take short off":
+    case "remove earth":
+    case "close bleed":
+    case "cap":
+    case "leak test":
+    case "walk line":
+    case "tell all":
+    case "unlock":
+    case "start":
+    case "watch":
+    case "hand over":
+    case "open box":
+    case "test run":
       return [];
   }
 }

@@ -6,7 +6,7 @@ import { decideIsolation } from "../../core/isolation/isolationLife";
 import { type IsolationCommand, type WalkStep } from "../../core/isolation/isolation";
 import type { PersonId } from "../../core/people/roles";
 import type { Plan } from "../../core/plan/plan";
-import { guardRelease } from "../../core/guard/guardRelease";
+import { liftHarms } from "../../core/guard/liftHarms";
 import type { Refusal } from "../../core/refusal/refusal";
 import type { Tx } from "../db/database";
 import { boxFacts, loadBox, saveBox } from "../box/boxStore";
@@ -118,7 +118,7 @@ export function changeIsolation(context: ActContext, number: string, command: Is
   if (stored === null) return refused({ code: "unknown", what: "isolation", name: number });
   const step = "step" in command ? stored.life.steps.find(({ id }) => id === command.step) : undefined;
   if (kept && step && step.phase !== "isolate") return refused({ code: "online only", act: `do ${stepLabel(step)}` });
-  const harm = liftHarms(tx, stored, command);
+  const harm = liftFault(tx, stored, command);
   if (harm) return refused(harm);
   const decided = decideIsolation(stored.life, command, isolationFacts(tx, stored.row));
   if (!decided.ok) return refused(decided.refusal);
@@ -179,28 +179,19 @@ function endTests(tx: Tx, isolationId: string, now_ms: number): void {
 }
 
 /** Before a lock is lifted: would anybody else's work lose a barrier it counts on? Asked of the plant as it is today. */
-function liftHarms(tx: Tx, stored: StoredIsolation, command: IsolationCommand): Refusal | null {
+function liftFault(tx: Tx, stored: StoredIsolation, command: IsolationCommand): Refusal | null {
   const { life } = stored;
   const step = command.type === "do step" ? life.steps.find(({ id }) => id === command.step) : undefined;
   const plant = currentPlant(tx);
   if (step?.kind !== "unlock" || step.done || plant === null) return null;
-  const live = liveJobs(tx);
-  const own = live.filter(({ isolation }) => isolation === life.number);
-  const release = own.map(({ number }) => ({ job: number, device: step.subject }));
-  // The work of this isolation is over, or off for the test; its own faces may be lit.
-  const others = live.filter(({ isolation }) => isolation !== life.number);
-  const harms = guardRelease(
-    plant.graph,
-    [...others, ...own.map((one) => ({ ...one, job: { ...one.job, faces: [] } }))],
-    release,
-  );
-  // For a test the holders of affected jobs have signed; nobody may be there all the same.
-  const agreed = new Set(
-    temporariesOf(tx, stored.row.id)
-      .filter((one) => one.state === "running")
-      .flatMap((one) => one.affected.filter(({ agreedBy }) => agreedBy !== null).map(({ job }) => job)),
-  );
-  const left = harms.filter(({ job, people }) => people.length > 0 || !agreed.has(job));
+  const agreed = temporariesOf(tx, stored.row.id)
+    .filter((one) => one.state === "running")
+    .flatMap((one) => one.affected.filter(({ agreedBy }) => agreedBy !== null).map(({ job }) => job));
+  const left = liftHarms(plant.graph, liveJobs(tx), {
+    isolation: life.number,
+    device: step.subject,
+    agreed: new Set(agreed),
+  });
   if (left.length === 0) return null;
   return {
     code: "would light",

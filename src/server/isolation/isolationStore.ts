@@ -117,19 +117,23 @@ function walkStep(step: typeof steps.$inferSelect): WalkStep {
 /** Writes what changed between two states of an isolation: its steps, its holds, its earths. Keys are the box's. */
 export function saveIsolation(tx: Tx, before: StoredIsolation, after: IsolationLife, now_ms: number): void {
   const isolationId = before.row.id;
-  const were = new Map(before.life.steps.map((step) => [step.id, step]));
-  const sameSteps = after.steps.length === before.life.steps.length && after.steps.every((step) => were.has(step.id));
-  if (!sameSteps) tx.delete(steps).where(eq(steps.isolationId, isolationId)).run();
+  const were = new Map(before.life.steps.map((step, position) => [step.id, { step, position }]));
+  const stay = new Set(after.steps.map(({ id }) => id));
+  for (const { id } of before.life.steps) {
+    if (stay.has(id)) continue;
+    tx.delete(steps)
+      .where(and(eq(steps.isolationId, isolationId), eq(steps.stepId, id)))
+      .run();
+  }
   after.steps.forEach((step, position) => {
     const was = were.get(step.id);
-    if (!sameSteps)
-      tx.insert(steps)
-        .values(rowOf(isolationId, step, position, now_ms))
-        .run();
-    else if (step.done !== was?.done || step.stuck !== was.stuck) {
-      const { stepId, ...changed } = rowOf(isolationId, step, position, now_ms);
+    const row = rowOf(isolationId, step, position, now_ms);
+    if (was === undefined) tx.insert(steps).values(row).run();
+    else if (was.step !== step || was.position !== position) {
+      const { stepId, recordedAt, ...changed } = row;
       tx.update(steps)
-        .set(changed)
+        // When it was written down stays, unless it was done anew.
+        .set(was.step.done === step.done ? changed : { ...changed, recordedAt })
         .where(and(eq(steps.isolationId, isolationId), eq(steps.stepId, stepId)))
         .run();
     }

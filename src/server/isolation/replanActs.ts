@@ -1,6 +1,6 @@
 import { eq } from "drizzle-orm";
 import { z } from "zod";
-import { shortfallsNotAccepted, wayOf } from "../../core/plan/deviations";
+import { planFault } from "../../core/job/jobLife";
 import { stepsOf } from "../../core/procedure/sequence";
 import { STUCK_WHYS } from "../../core/isolation/isolation";
 import type { Refusal } from "../../core/refusal/refusal";
@@ -75,13 +75,11 @@ export const replan = defineAct({
     const made = stillPlanned(tx, prepared, plant.revision, job);
     if (!made.ok) return refused({ code: "device not usable", why: whyNoPlan(made) });
     const next = { plan: made.value, job, jobId };
-    const open = shortfallsNotAccepted(next.plan, acceptedFor(tx, next.jobId));
-    if (open.length > 0) return refused({ code: "plan falls short", ways: open.map(wayOf) });
-    const needed = liveJobs(tx).find(({ job }) => next.plan.points.some(({ device }) => job.mustPass.includes(device)));
-    if (needed) {
-      const device = next.plan.points.find((point) => needed.job.mustPass.includes(point.device))!.device;
-      return refused({ code: "must stay passing", device, job: needed.number });
-    }
+    const fault = planFault(next.plan, {
+      accepted: acceptedFor(tx, next.jobId),
+      needing: liveJobs(tx).map((one) => ({ job: one.number, mustPass: one.job.mustPass })),
+    });
+    if (fault) return refused(fault);
     const outcome = changeIsolation(context, subject, {
       ...by(context),
       type: "re-plan",

@@ -1,17 +1,19 @@
 import { randomUUID } from "node:crypto";
 import { count, eq } from "drizzle-orm";
 import { z } from "zod";
-import { guardRelease } from "../../core/guard/guardRelease";
+import { reachedBy } from "../../core/guard/liftHarms";
+import { askFault, decideTemporary, type Affected } from "../../core/isolation/temporary";
+import type { PersonId } from "../../core/people/roles";
 import { lockedPoints } from "../../core/isolation/lockedPoints";
 import type { Refusal } from "../../core/refusal/refusal";
 import { jobs, permits, temporaryRestores } from "../db/schema";
 import { loadIsolation } from "./isolationStore";
 import { liveJobs } from "./liveJobs";
 import { currentPlant } from "../plant/plantStore";
-import { saveTemporary, temporariesOf, temporaryByNumber, type Affected } from "./temporaryStore";
+import { saveTemporary, temporariesOf, temporaryByNumber } from "./temporaryStore";
 import type { Tx } from "../db/database";
 import { namesOf } from "../people/signIn";
-import { defineAct, type ActOutcome } from "../act/act";
+import { defineAct, type ActContext, type ActOutcome } from "../act/act";
 import { by, changeIsolation, facesToProve } from "./isolationActs";
 
 /** Points to be lifted for a test: the engine says first whose work that would light. */
@@ -35,20 +37,19 @@ export const askTest = defineAct({
     const stored = loadIsolation(tx, input.isolation);
     const plant = currentPlant(tx);
     if (stored === null || plant === null) return refused({ code: "unknown", what: "isolation", name: subject });
-    if (stored.life.state !== "proven") {
-      return refused({ code: "wrong state", what: `Isolation ${subject}`, state: stored.life.state, needs: "proven" });
-    }
-    const locked = new Set(lockedPoints(stored.life).map((step) => step.subject));
-    const strange = input.lift.find((tag) => !locked.has(tag));
-    if (strange !== undefined) return refused({ code: "unknown", what: `lock of ${subject} on`, name: strange });
-    const open = temporariesOf(tx, stored.row.id).find((one) => one.state === "asked" || one.state === "running");
-    if (open) return refused({ code: "already done", what: `Asking for ${open.number}` });
+    const others = temporariesOf(tx, stored.row.id);
+    const no = askFault(
+      { isolation: subject, state: stored.life.state, lift: input.lift },
+      {
+        locked: new Set(lockedPoints(stored.life).map((step) => step.subject)),
+        open: others.find(({ state }) => state === "asked" || state === "running")?.number ?? null,
+      },
+    );
+    if (no) return refused(no.refusal);
     const number = `T-${String((tx.select({ n: count() }).from(temporaryRestores).get()?.n ?? 0) + 1).padStart(4, "0")}`;
-    const affected = affectedBy(tx, subject, input.lift).map((job): Affected => ({
-      job,
-      agreedBy: null,
-      agreedAt_ms: null,
-    }));
+    const affected = reachedBy(plant.graph, liveJobs(tx), { isolation: subject, devices: input.lift }).map(
+      (job): Affected => ({ job, agreedBy: null, agreedAt_ms: null }),
+    );
     tx.insert(temporaryRestores)
       .values({
         id: randomUUID(),
@@ -75,39 +76,7 @@ export const agreeToTest = defineAct({
   roles: ["holder"],
   pin: true,
   input: which.extend({ job: z.string() }),
-  run: ({ tx, person, now_ms }, input) => {
-    const one = temporaryByNumber(tx, input.test);
-    const subject = one?.isolation ?? input.test;
-    const refused = (refusal: Refusal) => ({ ok: false, subject, refusal }) as const;
-    if (one === null) return refused({ code: "unknown", what: "temporary restore", name: input.test });
-    if (one.state !== "asked") {
-      return refused({ code: "wrong state", what: `Test ${one.number}`, state: one.state, needs: "asked" });
-    }
-    // Who came to work there since it was asked signs too.
-    const affected =
-      one.affected.find(({ job }) => job === input.job) ??
-      (affectedBy(tx, one.isolation, one.lift).includes(input.job)
-        ? { job: input.job, agreedBy: null, agreedAt_ms: null }
-        : undefined);
-    if (!affected) return refused({ code: "unknown", what: "job that it reaches", name: input.job });
-    if (affected.agreedBy !== null) return refused({ code: "already done", what: `Agreeing for ${input.job}` });
-    const leads = holdersOf(tx, input.job);
-    if (!leads.some(({ id }) => id === person.id)) {
-      return refused({ code: "not the holder", holder: leads.map(({ name }) => name).join(" or ") });
-    }
-    const on = liveJobs(tx)
-      .filter(({ number }) => number === input.job)
-      .flatMap(({ people }) => people);
-    if (on.length > 0) return refused({ code: "people on", people: on });
-    saveTemporary(tx, {
-      ...one,
-      affected: [
-        ...one.affected.filter((other) => other.job !== input.job),
-        { ...affected, agreedBy: person.id, agreedAt_ms: now_ms },
-      ],
-    });
-    return { ok: true, subject, answer: { test: one.number, job: input.job } };
-  },
+  run: (context, input) => changeTest(context, input.test, { type: "agree", job: input.job }, { job: input.job }),
 });
 
 /** Everybody agreed, nobody on: the box may be opened and the points lifted, step by step. */
@@ -118,34 +87,17 @@ export const startTest = defineAct({
   pin: true,
   input: which,
   run: (context, input): ActOutcome => {
-    const { tx, now_ms } = context;
-    const one = temporaryByNumber(tx, input.test);
-    const subject = one?.isolation ?? input.test;
-    const refused = (refusal: Refusal) => ({ ok: false, subject, refusal }) as const;
-    if (one === null) return refused({ code: "unknown", what: "temporary restore", name: input.test });
-    if (one.state !== "asked") {
-      return refused({ code: "wrong state", what: `Test ${one.number}`, state: one.state, needs: "asked" });
-    }
-    // Asked again of the plant and the jobs as they are now: since it was asked, others may have come to work there.
-    const reached = affectedBy(tx, one.isolation, one.lift);
-    const left = reached.filter((job) => !one.affected.some((other) => other.job === job && other.agreedBy !== null));
-    if (left.length > 0) {
-      return refused({ code: "not agreed", jobs: left });
-    }
-    const on = liveJobs(tx)
-      .filter(({ number }) => reached.includes(number))
-      .flatMap(({ people }) => people);
-    if (on.length > 0) return refused({ code: "people on", people: on });
-    const stored = loadIsolation(tx, one.isolation)!;
-    const started = changeIsolation(context, one.isolation, {
+    const changed = changeTest(context, input.test, { type: "start" });
+    if (!changed.ok) return changed;
+    const { isolation, lift } = temporaryByNumber(context.tx, input.test)!;
+    const stored = loadIsolation(context.tx, isolation)!;
+    const started = changeIsolation(context, isolation, {
       ...by(context),
       type: "start test",
-      lift: one.lift,
-      proveAgain: facesToProve(stored, one.lift),
+      lift,
+      proveAgain: facesToProve(stored, lift),
     });
-    if (!started.ok) return started;
-    saveTemporary(tx, { ...one, state: "running", startedAt_ms: now_ms });
-    return { ...started, answer: { ...started.answer, test: one.number } };
+    return started.ok ? { ...started, answer: { ...started.answer, test: input.test } } : started;
   },
 });
 
@@ -155,33 +107,37 @@ export const callOffTest = defineAct({
   roles: ["coordinator", "issuer", "holder"],
   pin: true,
   input: which,
-  run: ({ tx }, input) => {
-    const one = temporaryByNumber(tx, input.test);
-    const subject = one?.isolation ?? input.test;
-    if (one === null) {
-      return { ok: false, subject, refusal: { code: "unknown", what: "temporary restore", name: input.test } };
-    }
-    if (one.state !== "asked") {
-      const refusal = { code: "wrong state", what: `Test ${one.number}`, state: one.state, needs: "asked" } as const;
-      return { ok: false, subject, refusal };
-    }
-    saveTemporary(tx, { ...one, state: "called off" });
-    return { ok: true, subject, answer: { test: one.number } };
-  },
+  run: (context, input) => changeTest(context, input.test, { type: "call off" }),
 });
 
-/** Other jobs whose faces would lose a barrier they count on, and the isolation's own jobs: all of them sign. */
-function affectedBy(tx: Tx, isolation: string, lift: readonly string[]): string[] {
-  const plant = currentPlant(tx)!;
+/** Load, decide, save. */
+function changeTest(
+  { tx, person, now_ms }: ActContext,
+  number: string,
+  what: Readonly<{ type: "agree"; job: string }> | Readonly<{ type: "start" | "call off" }>,
+  more: Readonly<Record<string, string>> = {},
+): ActOutcome {
+  const one = temporaryByNumber(tx, number);
+  if (one === null) {
+    return { ok: false, subject: number, refusal: { code: "unknown", what: "temporary restore", name: number } };
+  }
   const live = liveJobs(tx);
-  const own = live.filter((one) => one.isolation === isolation);
-  const release = own.flatMap(({ number }) => lift.map((device) => ({ job: number, device })));
-  const harms = guardRelease(plant.graph, live, release);
-  return [...new Set([...own.map(({ number }) => number), ...harms.map(({ job }) => job)])].sort();
+  const decided = decideTemporary(
+    one,
+    { ...what, by: person.id, at_ms: now_ms },
+    {
+      reaches: reachedBy(currentPlant(tx)!.graph, live, { isolation: one.isolation, devices: one.lift }),
+      peopleOn: (job) => live.filter((other) => other.number === job).flatMap(({ people }) => people),
+      holders: (job) => holdersOf(tx, job),
+    },
+  );
+  if (!decided.ok) return { ok: false, subject: one.isolation, refusal: decided.refusal };
+  saveTemporary(tx, { ...one, ...decided.value });
+  return { ok: true, subject: one.isolation, answer: { test: one.number, ...more } };
 }
 
 /** The holder of a job, and of each of its permits that is not over. */
-function holdersOf(tx: Tx, number: string): { id: string; name: string }[] {
+function holdersOf(tx: Tx, number: string): { id: PersonId; name: string }[] {
   const job = tx.select().from(jobs).where(eq(jobs.number, number)).get();
   if (job === undefined) return [];
   const leads = tx
@@ -192,5 +148,5 @@ function holdersOf(tx: Tx, number: string): { id: string; name: string }[] {
     .filter(({ state }) => state !== "closed" && state !== "cancelled")
     .map(({ holder }) => holder);
   const nameOf = namesOf(tx);
-  return [...new Set([job.holderId, ...leads])].map((id) => ({ id, name: nameOf(id) }));
+  return [...new Set([job.holderId, ...leads])].map((id) => ({ id: id as PersonId, name: nameOf(id) }));
 }

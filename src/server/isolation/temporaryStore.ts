@@ -1,27 +1,20 @@
 import { and, desc, eq, gte, like, or } from "drizzle-orm";
 import { isAmong } from "../db/isAmong";
+import type { Affected, Temporary } from "../../core/isolation/temporary";
 import type { Tx } from "../db/database";
 import { grouped } from "../runtime/grouped";
 import { once } from "../runtime/lazily";
 import { isolations, jobIsolations, jobs, temporaryRestores } from "../db/schema";
 
-/** A job that a temporary restore would light or leave with fewer barriers, and who agreed for it. */
-export type Affected = Readonly<{ job: string; agreedBy: string | null; agreedAt_ms: number | null }>;
-
-export type TemporaryRestore = Readonly<{
-  id: string;
-  number: string;
-  isolationId: string;
-  isolation: string;
-  state: "asked" | "running" | "ended" | "called off";
-  purpose: string;
-  lift: readonly string[];
-  affected: readonly Affected[];
-  askedBy: string;
-  askedAt_ms: number;
-  startedAt_ms: number | null;
-  endedAt_ms: number | null;
-}>;
+export type TemporaryRestore = Temporary &
+  Readonly<{
+    id: string;
+    isolationId: string;
+    isolation: string;
+    purpose: string;
+    askedBy: string;
+    askedAt_ms: number;
+  }>;
 
 function rows(tx: Tx) {
   return tx

@@ -1,19 +1,18 @@
 import { randomUUID } from "node:crypto";
-import { and, count, eq, isNull, ne } from "drizzle-orm";
+import { count, eq } from "drizzle-orm";
 import { z } from "zod";
 import { stepsOf } from "../../core/procedure/sequence";
 import { HOWS, jobSchema, OBJECTIVES, PROFILE_IDS, SCHOOLS, type Job, type JobInput } from "../../core/request/jobFile";
 import { CARRIERS } from "../../core/plant/carriers";
-import { shortfallsNotAccepted, wayOf } from "../../core/plan/deviations";
+import { decideJob } from "../../core/job/jobLife";
+import type { PersonId } from "../../core/people/roles";
+import { jobFacts, jobLifeOf } from "./jobFacts";
 import { ENGINE_VERSION } from "../../core/version";
 import { isAmong } from "../db/isAmong";
 import type { Tx } from "../db/database";
 import {
   boxIsolations,
-  earthsOn,
-  holds,
   isolations,
-  items,
   jobIsolations,
   jobs,
   lockBoxes,
@@ -21,9 +20,6 @@ import {
   permits,
   steps as stepsTable,
 } from "../db/schema";
-import { namesOf } from "../people/signIn";
-import { acceptedFor } from "./deviationStore";
-import { liveJobs } from "../isolation/liveJobs";
 import { plannedFor, stillPlanned, type Planned } from "./planned";
 import { currentPlant } from "../plant/plantStore";
 import { defineAct } from "../act/act";
@@ -143,42 +139,12 @@ export const approveIsolation = defineAct({
       return { ok: false, subject: input.job, refusal: { code: "unknown", what: "job", name: input.job } };
     }
     const subject = row.number;
-    if (row.state !== "open") {
-      const refusal = { code: "wrong state", what: `Job ${subject}`, state: row.state, needs: "open" } as const;
-      return { ok: false, subject, refusal };
-    }
-    if (plant.revision !== input.plantRevision) {
-      const refusal = { code: "plant changed", planned: input.plantRevision, now: plant.revision } as const;
-      return { ok: false, subject, refusal };
-    }
-    const existing = tx
-      .select({ number: isolations.number })
-      .from(jobIsolations)
-      .innerJoin(isolations, eq(isolations.id, jobIsolations.isolationId))
-      .where(and(eq(jobIsolations.jobId, row.id), ne(isolations.state, "restored")))
-      .get();
-    if (existing) {
-      return {
-        ok: false,
-        subject,
-        refusal: { code: "already done", what: `Isolation ${existing.number} of this job` },
-      };
-    }
     const job = chosenJob(row.job, input);
-    const made = stillPlanned(tx, prepared, plant.revision, job);
-    if (!made.ok) {
-      const [problem] = made.problems;
-      return { ok: false, subject, refusal: { code: "unknown", what: "place", name: problem?.tag ?? "" } };
-    }
-    const open = shortfallsNotAccepted(made.value, acceptedFor(tx, row.id));
-    if (open.length > 0) return { ok: false, subject, refusal: { code: "plan falls short", ways: open.map(wayOf) } };
-    const needed = liveJobs(tx).find(({ job: other }) =>
-      made.value.points.some((point) => other.mustPass.includes(point.device)),
-    );
-    if (needed) {
-      const device = made.value.points.find((point) => needed.job.mustPass.includes(point.device))!.device;
-      return { ok: false, subject, refusal: { code: "must stay passing", device, job: needed.number } };
-    }
+    const facts = jobFacts(tx, row, plant.revision, () => stillPlanned(tx, prepared, plant.revision, job));
+    const decided = decideJob(jobLifeOf(row), { type: "approve", shownOn: input.plantRevision }, facts);
+    if (!decided.ok) return { ok: false, subject, refusal: decided.refusal };
+    const made = facts.plan();
+    if (!made.ok) throw new Error(`job ${subject} was approved without a plan`);
     const isolationId = randomUUID();
     const number = nextNumber(tx, isolations, "S");
     tx.insert(isolations)
@@ -228,28 +194,14 @@ export const changeCrew = defineAct({
     const subject = input.job;
     const row = tx.select().from(jobs).where(eq(jobs.number, input.job)).get();
     if (row === undefined) return { ok: false, subject, refusal: { code: "unknown", what: "job", name: subject } };
-    if (row.state !== "open") {
-      const refusal = { code: "wrong state", what: `Job ${subject}`, state: row.state, needs: "open" } as const;
-      return { ok: false, subject, refusal };
-    }
-    const crew = [...new Set(input.crew)];
-    const known = tx.select({ id: people.id }).from(people).where(isAmong(people.id, crew)).all();
-    const strange = crew.find((id) => !known.some((one) => one.id === id));
-    if (strange !== undefined) {
-      return { ok: false, subject, refusal: { code: "unknown", what: "person", name: strange } };
-    }
-    const on = liveJobs(tx)
-      .filter(({ number }) => number === subject)
-      .flatMap(({ peopleIds }) => peopleIds);
-    const gone = on.filter((id) => !crew.includes(id) && id !== row.holderId);
-    if (gone.length > 0) {
-      return { ok: false, subject, refusal: { code: "people on", people: gone.map(namesOf(tx)) } };
-    }
+    const crew = input.crew.map((id) => id as PersonId);
+    const decided = decideJob(jobLifeOf(row), { type: "change crew", crew }, jobFacts(tx, row));
+    if (!decided.ok) return { ok: false, subject, refusal: decided.refusal };
     tx.update(jobs)
-      .set({ crew: JSON.stringify(crew) })
+      .set({ crew: JSON.stringify(decided.value.crew) })
       .where(eq(jobs.id, row.id))
       .run();
-    return { ok: true, subject, answer: { job: subject, crew: crew.length } };
+    return { ok: true, subject, answer: { job: subject, crew: decided.value.crew.length } };
   },
 });
 
@@ -264,60 +216,12 @@ export const closeJob = defineAct({
     if (row === undefined)
       return { ok: false, subject: input.job, refusal: { code: "unknown", what: "job", name: input.job } };
     const subject = row.number;
-    if (row.state !== "open")
-      return { ok: false, subject, refusal: { code: "already done", what: `Closing ${subject}` } };
-    const open = tx
-      .select({ number: permits.number, state: permits.state })
-      .from(permits)
-      .where(eq(permits.jobId, row.id))
-      .all()
-      .filter(({ state }) => state !== "closed" && state !== "cancelled");
-    if (open.length > 0) {
-      return { ok: false, subject, refusal: { code: "permits open", permits: open.map(({ number }) => number) } };
-    }
-    const standing = tx
-      .select({ number: isolations.number })
-      .from(jobIsolations)
-      .innerJoin(isolations, eq(isolations.id, jobIsolations.isolationId))
-      .where(and(eq(jobIsolations.jobId, row.id), ne(isolations.state, "restored")))
-      .all();
-    if (standing.length > 0) {
-      return {
-        ok: false,
-        subject,
-        refusal: { code: "isolations open", isolations: standing.map(({ number }) => number) },
-      };
-    }
-    const left = stillInPlace(tx, row.id);
-    if (left.length > 0) return { ok: false, subject, refusal: { code: "still in place", things: left } };
-    tx.update(jobs).set({ state: "closed" }).where(eq(jobs.id, row.id)).run();
+    const decided = decideJob(jobLifeOf(row), { type: "close" }, jobFacts(tx, row));
+    if (!decided.ok) return { ok: false, subject, refusal: decided.refusal };
+    tx.update(jobs).set({ state: decided.value.state }).where(eq(jobs.id, row.id)).run();
     return { ok: true, subject, answer: { job: subject } };
   },
 });
-
-/** Locks, blinds and earths of a job's isolations that nobody took out. */
-function stillInPlace(tx: Tx, jobId: string): string[] {
-  const own = tx
-    .select({ id: jobIsolations.isolationId })
-    .from(jobIsolations)
-    .where(eq(jobIsolations.jobId, jobId))
-    .all()
-    .map(({ id }) => id);
-  const held = tx
-    .select({ tag: items.tag, lock: holds.lock })
-    .from(holds)
-    .innerJoin(items, eq(items.id, holds.itemId))
-    .where(and(isAmong(holds.isolationId, own), isNull(holds.liftedAt)))
-    .all()
-    .map(({ tag, lock }) => `lock ${lock} on ${tag}`);
-  const earths = tx
-    .select({ number: earthsOn.number, place: earthsOn.place })
-    .from(earthsOn)
-    .where(and(isAmong(earthsOn.isolationId, own), isNull(earthsOn.offAt)))
-    .all()
-    .map(({ number, place }) => `earth ${number} at ${place}`);
-  return [...held, ...earths];
-}
 
 /** Running numbers, one row of them for each kind of thing; nothing is ever removed, so counting is enough. */
 export function nextNumber(

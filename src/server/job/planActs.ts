@@ -1,15 +1,17 @@
 import { randomUUID } from "node:crypto";
-import { and, eq, ne } from "drizzle-orm";
+import { eq } from "drizzle-orm";
 import { z } from "zod";
 import { wayOf } from "../../core/plan/deviations";
 import { jobSchema, type Job, OBJECTIVES, SCHOOLS } from "../../core/request/jobFile";
 import type { Tx } from "../db/database";
-import { deviations, isolations, jobIsolations, jobs } from "../db/schema";
+import { deviations, jobs } from "../db/schema";
 import { loadIsolation } from "../isolation/isolationStore";
-import { currentPlant } from "../plant/plantStore";
+import { decideJob } from "../../core/job/jobLife";
+import { jobFacts, jobLifeOf } from "./jobFacts";
+import { currentPlant, type CurrentPlant } from "../plant/plantStore";
 import { nextJob } from "../isolation/nextJob";
 import { plannedFor, stillPlanned, type Planned } from "./planned";
-import { defineAct, type ActOutcome } from "../act/act";
+import { defineAct } from "../act/act";
 
 const reason = z.string("the reason is missing").trim().min(3, "write the reason").max(500, "at most 500 characters");
 
@@ -33,19 +35,22 @@ export const adjustPlan = defineAct({
       : plannedFor(db, plant.revision, jobSchema.parse(adjusted(row.job, input)));
   },
   run: ({ tx }, input, prepared) => {
-    const found = openJob(tx, input.job);
-    if (!found.ok) return found;
-    const changed = adjusted(found.row.job, input);
-    const made = stillPlanned(tx, prepared, found.plant.revision, jobSchema.parse(changed));
-    if (!made.ok) {
-      const why = made.problems[0]?.message ?? "it cannot be used";
-      return { ok: false, subject: found.row.number, refusal: { code: "device not usable", why } };
-    }
+    const found = jobAndPlant(tx, input.job);
+    if (found === null) return unknownJob(input.job);
+    const { row, plant } = found;
+    const subject = row.number;
+    const changed = adjusted(row.job, input);
+    const facts = jobFacts(tx, row, plant.revision, () =>
+      stillPlanned(tx, prepared, plant.revision, jobSchema.parse(changed)),
+    );
+    const decided = decideJob(jobLifeOf(row), { type: "adjust" }, facts);
+    if (!decided.ok) return { ok: false, subject, refusal: decided.refusal };
+    const made = facts.plan();
     tx.update(jobs)
       .set({ job: JSON.stringify(changed) })
-      .where(eq(jobs.id, found.row.id))
+      .where(eq(jobs.id, row.id))
       .run();
-    return { ok: true, subject: found.row.number, answer: { job: found.row.number, points: made.value.points.length } };
+    return { ok: true, subject, answer: { job: subject, points: made.ok ? made.value.points.length : 0 } };
   },
 });
 
@@ -77,20 +82,23 @@ export const acceptDeviation = defineAct({
     reason,
   }),
   prepare: async (db, input): Promise<Planned | null> => {
-    const found = openJob(db, input.job, true);
-    return found.ok ? plannedFor(db, found.plant.revision, jobToHold(db, found, input)) : null;
+    const found = jobAndPlant(db, input.job);
+    return found && plannedFor(db, found.plant.revision, jobToHold(db, found.row, input));
   },
   run: ({ tx, person, now_ms }, input, prepared) => {
-    const found = openJob(tx, input.job, true);
-    if (!found.ok) return found;
+    const found = jobAndPlant(tx, input.job);
+    if (found === null) return unknownJob(input.job);
     const { row, plant } = found;
     const subject = row.number;
-    if (row.askedBy === person.id) return { ok: false, subject, refusal: { code: "accepting one's own deviation" } };
-    const made = stillPlanned(tx, prepared, plant.revision, jobToHold(tx, found, input));
-    if (!made.ok) return { ok: false, subject, refusal: { code: "unknown", what: "place", name: subject } };
+    const facts = jobFacts(tx, row, plant.revision, () =>
+      stillPlanned(tx, prepared, plant.revision, jobToHold(tx, row, input)),
+    );
+    const decided = decideJob(jobLifeOf(row), { type: "accept deviation", by: person.id, ways: input.ways }, facts);
+    if (!decided.ok) return { ok: false, subject, refusal: decided.refusal };
+    const made = facts.plan();
+    if (!made.ok) throw new Error(`a deviation of job ${subject} was accepted without a plan`);
     for (const way of input.ways) {
-      const shortfall = made.value.shortfalls.find((one) => wayOf(one) === way);
-      if (shortfall === undefined) return { ok: false, subject, refusal: { code: "no such shortfall", way } };
+      const shortfall = made.value.shortfalls.find((one) => wayOf(one) === way)!;
       tx.insert(deviations)
         .values({
           id: randomUUID(),
@@ -111,38 +119,22 @@ export const acceptDeviation = defineAct({
   },
 });
 
-type OpenJob = Extract<ReturnType<typeof openJob>, { ok: true }>;
+type JobRow = typeof jobs.$inferSelect;
 
-/** The job whose plan falls short: as chosen, or as an isolation with a stuck step would go on with it. */
-function jobToHold(
-  tx: Tx,
-  { row, standing }: OpenJob,
-  chosen: Readonly<{ objective: Job["objective"]; school: Job["school"] }>,
-): Job {
+/** The job whose plan falls short: as chosen, or as an isolation that stands with a stuck step would go on with it. */
+function jobToHold(tx: Tx, row: JobRow, chosen: Readonly<{ objective: Job["objective"]; school: Job["school"] }>): Job {
+  const { standing } = jobFacts(tx, row);
   return standing
-    ? nextJob(tx, loadIsolation(tx, standing)!).job
+    ? nextJob(tx, loadIsolation(tx, standing.isolation)!).job
     : jobSchema.parse({ ...JSON.parse(row.job), objective: chosen.objective, school: chosen.school });
 }
 
-/** A job whose plan may still change: open, with a plant, and nothing standing on it but what is being planned again. */
-function openJob(tx: Tx, number: string, orStuck = false) {
+function jobAndPlant(tx: Tx, number: string): Readonly<{ row: JobRow; plant: CurrentPlant }> | null {
   const row = tx.select().from(jobs).where(eq(jobs.number, number)).get();
   const plant = currentPlant(tx);
-  const refused = (refusal: Extract<ActOutcome, { ok: false }>["refusal"]) =>
-    ({ ok: false, subject: number, refusal }) as const;
-  if (row === undefined || plant === null) return refused({ code: "unknown", what: "job", name: number });
-  if (row.state !== "open") {
-    return refused({ code: "wrong state", what: `Job ${number}`, state: row.state, needs: "open" });
-  }
-  const standing = tx
-    .select({ number: isolations.number })
-    .from(jobIsolations)
-    .innerJoin(isolations, eq(isolations.id, jobIsolations.isolationId))
-    .where(and(eq(jobIsolations.jobId, row.id), ne(isolations.state, "restored")))
-    .get();
-  const isStuck =
-    orStuck && standing && loadIsolation(tx, standing.number)?.life.steps.some((step) => step.stuck !== null);
-  if (standing && !isStuck)
-    return refused({ code: "already done", what: `Approving isolation ${standing.number} of this job` });
-  return { ok: true, row, plant, standing: standing?.number ?? null } as const;
+  return row === undefined || plant === null ? null : { row, plant };
+}
+
+function unknownJob(name: string) {
+  return { ok: false, subject: name, refusal: { code: "unknown", what: "job", name } } as const;
 }

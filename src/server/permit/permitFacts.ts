@@ -1,6 +1,6 @@
 import { asc } from "drizzle-orm";
-import { ENTRY_LIMITS, HOT_WORK_LIMITS, STRICT_ENTRY, type AirLimits } from "../../core/atmosphere/airLimits";
-import { testPoints } from "../../core/atmosphere/testPoints";
+import { openEndsOf } from "../../core/permit/around/emptied";
+import { airLimitsFor, airPlaces } from "../../core/permit/air/airPlaces";
 import { shortfallsNotAccepted, wayOf } from "../../core/plan/deviations";
 import type { Plan } from "../../core/plan/plan";
 import { jobSchema } from "../../core/request/jobFile";
@@ -10,7 +10,6 @@ import type { PermitDetails } from "../../core/permit/kinds/details";
 import { areaAt, hotWorkZone } from "../../core/permit/around/hotWorkZone";
 import { asAt } from "../../core/permit/life/permitLife";
 import type { PermitFacts, PermitLife } from "../../core/permit/record/permitTypes";
-import type { RuleProfile } from "../../core/requirement/profile";
 import { profileOf } from "../../core/requirement/profiles";
 import { settled, setupSchema } from "../../core/schedule/setup";
 import { isAmong } from "../db/isAmong";
@@ -80,7 +79,7 @@ function factsOf(tx: Tx, stored: StoredPermit, now_ms: number, site: PermitSite)
   const rows = once(() => isolationIds.map(site.isolation));
   const job = once(() => site.job(row.jobId));
   const elsewhere = () => site.open().filter(({ number }) => number !== row.number);
-  const airLimits = airLimitsOf(details, profile);
+  const airLimits = airLimitsFor(details, profile);
   const look = gearLookUp(tx);
   return lazily<PermitFacts>({
     isolations: () =>
@@ -129,7 +128,7 @@ function factsOf(tx: Tx, stored: StoredPermit, now_ms: number, site: PermitSite)
     watchClass: () => watchClassAt(site, details),
     airLimits: () => airLimits,
     withdrawnInstruments: () => site.withdrawn(),
-    testPoints: () => pointsOf(details),
+    testPoints: () => airPlaces(details),
     clashes: () => site.clashes(row.number),
     decidedElsewhere: () => site.decided(row.number),
     detectors: () => site.detectors(row.number).map((one) => asPosted(one, airLimits, now_ms)),
@@ -148,34 +147,10 @@ function factsOf(tx: Tx, stored: StoredPermit, now_ms: number, site: PermitSite)
   });
 }
 
-function airLimitsOf(details: PermitDetails, profile: RuleProfile): AirLimits {
-  const entry = profile.id in ENTRY_LIMITS ? ENTRY_LIMITS[profile.id as keyof typeof ENTRY_LIMITS] : STRICT_ENTRY;
-  if (details.kind !== "hot work") return entry;
-  if (details.inEquipment) return HOT_WORK_LIMITS;
-  return { ...HOT_WORK_LIMITS, flammableBelow: profile.openHotBelow };
-}
-
-/** The places where air is read, in the order in which they are read. */
-export function pointsOf(details: PermitDetails): string[] {
-  if (details.kind === "hot work") return [...details.points];
-  if (details.kind !== "confined space entry") return [];
-  const metres = (value: number) => `${Number(value.toFixed(1))} m`;
-  return testPoints(details).map(({ where, depth_m, travel_m }) =>
-    where.startsWith("corner") || where.startsWith("duct")
-      ? where
-      : `${where}, ${metres(depth_m)} down${travel_m > 0 ? `, ${metres(travel_m)} in` : ""}`,
-  );
-}
-
 function zoneOf(site: PermitSite, details: PermitDetails, elsewhere: () => readonly InPlace[]): PermitFacts["zone"] {
   const plant = details.kind === "hot work" ? site.plant() : null;
   if (plant === null || details.kind !== "hot work") return [];
-  const openEnds = elsewhere().flatMap(({ number, permit }) =>
-    permit.faces
-      .filter(({ how }) => permit.details.kind === "line break" || how.includes("open"))
-      .map(({ tag }) => ({ tag, permit: number })),
-  );
-  return hotWorkZone(plant.plant, details, { openEnds, settled: site.emptied });
+  return hotWorkZone(plant.plant, details, { openEnds: openEndsOf(elsewhere()), settled: site.emptied });
 }
 
 function watchClassAt(site: PermitSite, details: PermitDetails): string | null {

@@ -1,5 +1,6 @@
 import { and, asc, count, eq, isNull, ne, sql } from "drizzle-orm";
 import { clashFinder } from "../../core/permit/around/clashFinder";
+import { emptiedBy, type ProvenIsolation } from "../../core/permit/around/emptied";
 import type { PermitClash } from "../../core/permit/around/crossChecks";
 import { entriesOf, type LogEntry } from "../../core/permit/record/permitLog";
 import { jobSchema } from "../../core/request/jobFile";
@@ -13,7 +14,7 @@ import { gasInstruments } from "../gear/gearStore";
 import { staleOfAll } from "../isolation/proofStore";
 import { litBy } from "../isolation/temporaryStore";
 import { acceptedForAll, type StoredDeviation } from "../job/deviationStore";
-import { currentPlant, plantsAt, type CurrentPlant } from "../plant/plantStore";
+import { currentPlant, itemAt, plantsAt, type CurrentPlant } from "../plant/plantStore";
 import { grouped } from "../runtime/grouped";
 import { once } from "../runtime/lazily";
 import { detectorRows, type DetectorRow } from "./detectorStore";
@@ -168,7 +169,10 @@ export function permitSite(tx: Tx, stored: readonly StoredPermit[], now_ms: numb
   const planned = once(() => plannedRevisions(tx, jobIds));
   // A job that was planned was planned on a register.
   const plants = once(() => plantsAt(tx, plant()!));
-  const emptied = once(() => emptiedVessels(tx));
+  const emptied = once(() => {
+    const today = plant();
+    return emptiedBy(provenIsolations(tx), (place) => (today === null ? null : (itemAt(today, place)?.tag ?? null)));
+  });
   const inPlace = once(() => permitsInPlace(tx, stored));
   const open = once(() => inPlace().filter(({ isOpen }) => isOpen));
   const finder = once(() => clashFinder(open().map(({ permit }) => permit)));
@@ -208,7 +212,10 @@ export function permitSite(tx: Tx, stored: readonly StoredPermit[], now_ms: numb
       const revision = planned()(jobId);
       return revision === undefined ? plant() : plants()(revision);
     },
-    emptied: (tag) => emptied()(tag),
+    emptied: (tag) => {
+      const isolation = emptied()(tag);
+      return isolation === null ? null : `isolated and proven empty by ${isolation}`;
+    },
     open,
     clashes: (number) => {
       const mine = byNumber().get(number);
@@ -234,21 +241,11 @@ export function plannedRevisions(tx: Tx, jobIds: readonly string[]): (jobId: str
   return (jobId) => latest.get(jobId);
 }
 
-/** A vessel is no danger to a flame once it was opened up for work and proven so; being shut off alone leaves it full. */
-function emptiedVessels(tx: Tx): (tag: string) => string | null {
-  const opened = tx
+function provenIsolations(tx: Tx): ProvenIsolation[] {
+  return tx
     .select({ number: isolations.number, inputs: isolations.inputs })
     .from(isolations)
     .where(eq(isolations.state, "proven"))
     .all()
-    .flatMap(({ number, inputs }) =>
-      jobSchema
-        .parse(JSON.parse(inputs))
-        .faces.filter(({ how }) => how.some((one) => one === "open" || one === "enter" || one === "hot"))
-        .map(({ place }) => ({ number, place })),
-    );
-  return (tag) => {
-    const found = opened.find(({ place }) => place === tag || place.startsWith(`${tag}.`));
-    return found ? `isolated and proven empty by ${found.number}` : null;
-  };
+    .map(({ number, inputs }) => ({ number, faces: jobSchema.parse(JSON.parse(inputs)).faces }));
 }

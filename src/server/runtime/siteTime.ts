@@ -1,4 +1,5 @@
 import { cache } from "react";
+import { shiftChangesBetween } from "../../core/schedule/shifts";
 import { now_ms } from "./clock";
 
 /** The site's time zone; one database is one site. */
@@ -34,20 +35,12 @@ export function siteClock(at_ms: number, timeZone = siteTimeZone()): string {
   return clock.format(at_ms);
 }
 
-/** Shift changes by the site's clock. Common practice. */
-export const SHIFT_HOURS = [6, 14, 22] as const;
-
-/** Every shift change between two moments, in ms. Hours of the site's clock: days of 23 and 25 hours have theirs too. */
+/** Every shift change between two moments by the site's clock, in ms. */
 export function shiftChanges(from_ms: number, to_ms: number, timeZone = siteTimeZone()): number[] {
-  const HOUR_MS = 3_600_000;
-  const QUARTER_MS = HOUR_MS / 4;
-  const found: number[] = [];
-  // By quarters, for zones that are not a whole hour off.
-  for (let at = Math.ceil(from_ms / QUARTER_MS) * QUARTER_MS; at < to_ms; at += QUARTER_MS) {
-    const [hour, minute] = siteClock(at, timeZone).split(":").map(Number);
-    if (minute === 0 && SHIFT_HOURS.some((change) => change === hour)) found.push(at);
-  }
-  return found;
+  return shiftChangesBetween(from_ms, to_ms, (at_ms) => {
+    const [hour = 0, minute = 0] = siteClock(at_ms, timeZone).split(":").map(Number);
+    return { hour, minute };
+  });
 }
 
 /** The time of this request, in ms UTC: a page and its frame are drawn for one moment. */

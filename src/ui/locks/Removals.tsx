@@ -122,7 +122,9 @@ function NextStep({ removal, may }: { removal: Removal; may: (...roles: string[]
           words="What you saw when you searched again"
         />
       ) : null;
-    default:
+    case "cut":
+    case "told":
+    case "called off":
       return null;
   }
 }

@@ -3,7 +3,8 @@
 import { ActForm } from "../act/ActForm";
 import { Small } from "../walk/EvidenceFields";
 import { clock } from "../text/when";
-import { forget, type KeptAct } from "./keptActs";
+import { forget } from "./keptActs";
+import { type KeptAct } from "./keptAct";
 
 /** What a device kept and what is there, side by side; a person on the spot says which is so. */
 export function Conflict({

@@ -1,5 +1,5 @@
 import { openDB, type DBSchema, type IDBPDatabase } from "idb";
-import type { KeptAct } from "./keptActs";
+import type { KeptAct } from "./keptAct";
 
 /**
  * Kept acts on this device's disk, a row each: pages of one browser that keep, change and forget acts at the same time

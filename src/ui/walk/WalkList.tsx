@@ -7,7 +7,7 @@ import type { Competence } from "../../core/people/roles";
 import type { UnitSystem } from "../../core/units/units";
 import { StepForm } from "../job/StepForm";
 import { Conflict } from "../offline/Conflict";
-import type { KeptAct } from "../offline/keptActs";
+import type { KeptAct } from "../offline/keptAct";
 import { useKeptActs } from "../offline/useKeptActs";
 import { readingUnit } from "../text/reading";
 import { clock } from "../text/when";

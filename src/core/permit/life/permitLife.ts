@@ -7,7 +7,7 @@ import { inside } from "../people/entries";
 import { kindRule } from "../kinds/kinds";
 import { decideLogAct, isLogAct } from "../acts/logActs";
 import { LIFE } from "./lifeTable";
-import { copiesOf, lastOf, putInOf, signedBy, type LogEntry, type NewEntry, type StopCause } from "../record/permitLog";
+import { copiesOf, lastOf, putInOf, signedBy, type LogEntry, type NewEntry } from "../record/permitLog";
 import { peopleOn, type PermitCommand, type PermitFacts, type PermitLife } from "../record/permitTypes";
 import { missingFor, missingWhileLive } from "../requirements/requirements";
 import { goOff, handOver, signOn } from "../people/signOns";
@@ -41,20 +41,7 @@ export function asAt(permit: PermitLife, facts: PermitFacts, now_ms: number): Pe
   }
   if (permit.state !== "live") return permit;
   const missing = missingWhileLive({ permit, facts, now_ms });
-  return missing.length === 0 ? permit : stopped(permit, now_ms, null, causeOf(missing), reasonOf(missing));
-}
-
-function causeOf([first]: readonly Ask[]): StopCause {
-  const causes: Readonly<Record<string, StopCause>> = {
-    air: "gas",
-    clashes: "clash",
-    watch: "watch missing",
-    talk: "watch missing",
-    "live gauge": "pressure",
-  };
-  const { id, unmet } = first!;
-  if (id === "detector" || id === "edge detector") return unmet!.includes("is silent") ? "silent detector" : "gas";
-  return causes[id] ?? "requirement";
+  return missing.length === 0 ? permit : stopped(permit, now_ms, null, missing[0]!.cause, reasonOf(missing));
 }
 
 function reasonOf(missing: readonly Ask[]): string {
@@ -135,14 +122,14 @@ function decide(permit: PermitLife, command: PermitCommand, facts: PermitFacts):
       : null;
   const notHolder = (code: "issuing to oneself" | "closing one's own permit" | "one's own permit") =>
     command.by === permit.holder ? refuse({ code }) : null;
-  const asks = (act: "issue" | "accept") => {
+  const asks = (act: "issue" | "accept", except: string | null = null) => {
     const isolated = isolationFault(permit, facts);
     if (isolated) return isolated;
     if (kindRule(permit.details.kind).isolation) {
       if (facts.litBy !== null) return refuse({ code: "under test", isolation: facts.litBy });
       if (facts.stale.length > 0) return refuse({ code: "prove again", proofs: facts.stale });
     }
-    const missing = missingFor(act, context);
+    const missing = missingFor(act, context).filter(({ id }) => id !== except);
     return missing.length === 0
       ? null
       : refuse({
@@ -208,7 +195,7 @@ function decide(permit: PermitLife, command: PermitCommand, facts: PermitFacts):
       return no ?? accept({ ...permit, state: "live", ...log({ type: "break ended" }) });
     }
     case "resume": {
-      const no = nobodyInside() ?? notHolder("one's own permit") ?? asksToGoOn(asks, permit);
+      const no = nobodyInside() ?? notHolder("one's own permit") ?? asks("accept", REVALIDATION);
       return no ?? accept({ ...permit, state: "live", ...signed("resume", command.words) });
     }
     case "revalidate": {
@@ -249,12 +236,7 @@ function decide(permit: PermitLife, command: PermitCommand, facts: PermitFacts):
 }
 
 /** At a resumption a revalidation that is owed is given with it: the issuer looks at everything anyway. */
-function asksToGoOn(asks: (act: "accept") => ReturnType<typeof refuse> | null, permit: PermitLife) {
-  const no = asks("accept");
-  if (no === null || no.refusal.code !== "asks unmet") return no;
-  const left = no.refusal.asks.filter((words) => !words.startsWith("Revalidated at"));
-  return left.length === 0 ? null : refuse({ code: "asks unmet", permit: permit.number, asks: left });
-}
+const REVALIDATION = "revalidation";
 
 /** Copies that still hang, what was put in, a safeguard that is not back. */
 export function stillOut(permit: PermitLife): string[] {

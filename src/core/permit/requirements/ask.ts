@@ -1,6 +1,6 @@
 import type { Refusal } from "../../refusal/refusal";
 import { refusalSentence } from "../../refusal/refusal";
-import { tickOf } from "../record/permitLog";
+import { tickOf, type StopCause } from "../record/permitLog";
 import type { PermitFacts, PermitLife } from "../record/permitTypes";
 
 /** Something that must be true for a permit, as it stands at one moment. */
@@ -16,6 +16,8 @@ export type Ask = Readonly<{
   holds: "always" | "inside";
   /** What is missing; null when it is met. */
   unmet: string | null;
+  /** What kind of stop it is when this holds no more. */
+  cause: StopCause;
 }>;
 
 export type AskContext = Readonly<{ permit: PermitLife; facts: PermitFacts; now_ms: number }>;
@@ -25,17 +27,19 @@ export type AskMaker = (context: AskContext) => Ask | readonly Ask[] | null;
 
 export const PRACTICE = "practice";
 
-type More = Partial<Pick<Ask, "source" | "before" | "holds">>;
+type More = Partial<Pick<Ask, "source" | "before" | "holds" | "cause">>;
+
+const USUAL = { source: PRACTICE, before: "issue", holds: "always", cause: "requirement" } as const;
 
 /** What the program knows. */
 export function known(id: string, words: string, unmet: string | null, more: More = {}): Ask {
-  return { id, words, source: PRACTICE, byHand: false, before: "issue", holds: "always", unmet, ...more };
+  return { ...USUAL, id, words, byHand: false, unmet, ...more };
 }
 
 /** What only somebody on the spot can know. */
 export function looked({ permit }: AskContext, id: string, words: string, more: More = {}): Ask {
   const unmet = tickOf(permit.log, id) === undefined ? "nobody has looked yet" : null;
-  return { id, words, source: PRACTICE, byHand: true, before: "issue", holds: "always", unmet, ...more };
+  return { ...USUAL, id, words, byHand: true, unmet, ...more };
 }
 
 export function saidOf(refusal: Refusal | null): string | null {

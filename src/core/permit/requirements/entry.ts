@@ -4,7 +4,7 @@ import type { DetailsOf } from "../kinds/details";
 import { talkDue_ms } from "../people/entries";
 import { onPost } from "../people/posts";
 import { known, looked, type AskContext, type AskMaker } from "./ask";
-import { detectorFaults } from "./hotWork";
+import { detectorCause, detectorFaults } from "./hotWork";
 
 const OSHA_146 = "29 CFR 1910.146";
 const osha = (part: string) => `${OSHA_146}${part}, from memory`;
@@ -74,6 +74,7 @@ export const ENTRY_ASKS: Readonly<Record<string, AskMaker>> = {
     return known("watch", "An attendant is on post, with no other duty", there ? null : "nobody is", {
       before: "accept",
       holds: "inside",
+      cause: "watch missing",
       source: osha("(d)(6)"),
     });
   },
@@ -85,13 +86,14 @@ export const ENTRY_ASKS: Readonly<Record<string, AskMaker>> = {
     return known("talk", `The people inside are spoken to every ${talk_min} min`, unmet, {
       before: "accept",
       holds: "inside",
+      cause: "watch missing",
     });
   },
 
   detector: (context) => {
     const words = "Air is read all the time, at head height";
     if (context.facts.detectors.length === 0) return looked(context, "detector", words, { before: "accept" });
-    return known("detector", words, detectorFaults(context), { before: "accept" });
+    return known("detector", words, detectorFaults(context), { before: "accept", cause: detectorCause(context) });
   },
 
   air: ({ permit, facts, now_ms }) => {
@@ -100,6 +102,7 @@ export const ENTRY_ASKS: Readonly<Record<string, AskMaker>> = {
     return known("air", "The air is tested at every point and fit", air.fit ? null : air.wants.join("; "), {
       before: "accept",
       holds: "inside",
+      cause: "gas",
       source: osha("(d)(5)"),
     });
   },

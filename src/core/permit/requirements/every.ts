@@ -105,6 +105,6 @@ export const EVERY_ASK: Readonly<Record<string, AskMaker>> = {
       ({ kind }) => !isRunning || kind !== "same person",
     );
     const unmet = left.length > 0 ? left.map(({ words }) => words).join(" ") : null;
-    return known("clashes", "Where it touches other permits is decided", unmet);
+    return known("clashes", "Where it touches other permits is decided", unmet, { cause: "clash" });
   },
 };

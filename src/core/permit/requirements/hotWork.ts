@@ -85,22 +85,33 @@ export const HOT_WORK_ASKS: Readonly<Record<string, AskMaker>> = {
     const there = onPost(context.permit.log).filter(({ post }) => post === "fire watch").length;
     const unmet = there < needs ? `${there} of ${needs} on post` : null;
     const words = needs === 1 ? "A fire watch is on post" : `${needs} fire watches are on post`;
-    return known("watch", words, unmet, { before: "accept", source: NFPA_51B });
+    return known("watch", words, unmet, { before: "accept", source: NFPA_51B, cause: "watch missing" });
   },
 
   "edge detector": (context) => {
     const { detectors } = context.facts;
     const words = "A gas detector stands at the edge of the zone, not beside the flame";
     if (detectors.length === 0) return looked(context, "edge detector", words, { before: "accept" });
-    return known("edge detector", words, detectorFaults(context), { before: "accept" });
+    return known("edge detector", words, detectorFaults(context), {
+      before: "accept",
+      cause: detectorCause(context),
+    });
   },
 
   air: (context) => {
     const { permit, facts, now_ms } = context;
     const air = airState(facts, permit.log, { every_min: retest_min(context), now_ms, entry: false });
-    return known("air", "The air is tested and fit", air.fit ? null : air.wants.join("; "), { before: "accept" });
+    return known("air", "The air is tested and fit", air.fit ? null : air.wants.join("; "), {
+      before: "accept",
+      cause: "gas",
+    });
   },
 };
+
+/** What kind of stop it is when a detector that stands there is against it. */
+export function detectorCause({ facts }: Pick<AskContext, "facts">): "silent detector" | "gas" {
+  return facts.detectors.some(({ silent }) => silent) ? "silent detector" : "gas";
+}
 
 /** What is against the detectors that stand there; null while each sends and reads well. */
 export function detectorFaults({ facts }: Pick<AskContext, "facts">): string | null {

@@ -106,6 +106,7 @@ export const OTHER_ASKS: Readonly<Record<string, AskMaker>> = {
       ? null
       : known("live gauge", "The pressure is read all the time and within its limits", detectorFaults(context), {
           before: "accept",
+          cause: "pressure",
         }),
 
   "bypass owner": (context) => {

@@ -1,0 +1,120 @@
+import type { PersonId } from "../people/roles";
+import { shortfallsNotAccepted, wayOf, type Accepted } from "../plan/deviations";
+import type { Plan } from "../plan/plan";
+import type { Read } from "../plant/problem";
+import type { Refusal } from "../refusal/refusal";
+import { accept, refuse, type Result } from "../refusal/result";
+
+/**
+ * The life of a job.
+ *
+ *   open ──close (permits over, isolations restored, nothing left in)──▶ closed
+ *
+ * While it is open its plan may be changed, accepted and approved, and its crew changed; nothing of a closed job changes.
+ */
+export type JobLife = Readonly<{
+  number: string;
+  state: "open" | "closed";
+  askedBy: PersonId;
+  holder: PersonId;
+  crew: readonly PersonId[];
+}>;
+
+export type JobCommand =
+  /** The plan that was shown, on the register of that revision. */
+  | Readonly<{ type: "approve"; shownOn: number }>
+  /** The planner's own wishes for it. */
+  | Readonly<{ type: "adjust" }>
+  /** What it falls short of, accepted by somebody with what is done instead. */
+  | Readonly<{ type: "accept deviation"; by: PersonId; ways: readonly string[] }>
+  | Readonly<{ type: "change crew"; crew: readonly PersonId[] }>
+  | Readonly<{ type: "close" }>;
+
+/** What the server measured. The plan is asked for last, for it is dear. */
+export type JobFacts = Readonly<{
+  revision: number;
+  plan: () => Read<Plan>;
+  accepted: readonly Accepted[];
+  /** Other live jobs and the devices that they need passing. */
+  needing: readonly Readonly<{ job: string; mustPass: readonly string[] }>[];
+  /** Its isolation that is not restored, and whether one of its steps is stuck. */
+  standing: Readonly<{ isolation: string; stuck: boolean }> | null;
+  isKnown: (person: PersonId) => boolean;
+  nameOf: (person: PersonId) => string;
+  /** Who is on under any of its permits. */
+  peopleOn: readonly PersonId[];
+  openPermits: readonly string[];
+  openIsolations: readonly string[];
+  /** Locks, earths and the like of its isolations that nobody took out, in words. */
+  left: readonly string[];
+}>;
+
+/** The only way a job changes. */
+export function decideJob(job: JobLife, command: JobCommand, facts: JobFacts): Result<JobLife> {
+  if (job.state !== "open") {
+    return command.type === "close"
+      ? refuse({ code: "already done", what: `Closing ${job.number}` })
+      : refuse({ code: "wrong state", what: `Job ${job.number}`, state: job.state, needs: "open" });
+  }
+  switch (command.type) {
+    case "approve": {
+      if (facts.revision !== command.shownOn) {
+        return refuse({ code: "plant changed", planned: command.shownOn, now: facts.revision });
+      }
+      if (facts.standing) {
+        return refuse({ code: "already done", what: `Isolation ${facts.standing.isolation} of this job` });
+      }
+      const made = facts.plan();
+      if (!made.ok) return refuse({ code: "unknown", what: "place", name: made.problems[0]?.tag ?? "" });
+      const fault = planFault(made.value, facts);
+      return fault ? refuse(fault) : accept(job);
+    }
+    case "adjust": {
+      const no = notPlanned(facts, false);
+      if (no) return no;
+      const made = facts.plan();
+      const why = made.ok ? null : (made.problems[0]?.message ?? "it cannot be used");
+      return why === null ? accept(job) : refuse({ code: "device not usable", why });
+    }
+    case "accept deviation": {
+      const no = notPlanned(facts, true);
+      if (no) return no;
+      if (job.askedBy === command.by) return refuse({ code: "accepting one's own deviation" });
+      const made = facts.plan();
+      if (!made.ok) return refuse({ code: "unknown", what: "place", name: job.number });
+      const strange = command.ways.find((way) => !made.value.shortfalls.some((one) => wayOf(one) === way));
+      return strange === undefined ? accept(job) : refuse({ code: "no such shortfall", way: strange });
+    }
+    case "change crew": {
+      const crew = [...new Set(command.crew)];
+      const strange = crew.find((id) => !facts.isKnown(id));
+      if (strange !== undefined) return refuse({ code: "unknown", what: "person", name: strange });
+      const gone = facts.peopleOn.filter((id) => !crew.includes(id) && id !== job.holder);
+      if (gone.length > 0) return refuse({ code: "people on", people: gone.map(facts.nameOf) });
+      return accept({ ...job, crew });
+    }
+    case "close":
+      if (facts.openPermits.length > 0) return refuse({ code: "permits open", permits: facts.openPermits });
+      if (facts.openIsolations.length > 0) return refuse({ code: "isolations open", isolations: facts.openIsolations });
+      if (facts.left.length > 0) return refuse({ code: "still in place", things: facts.left });
+      return accept({ ...job, state: "closed" });
+  }
+}
+
+/** A plan is changed only while nothing stands on it, but for what is planned anew because a step is stuck. */
+function notPlanned({ standing }: JobFacts, orStuck: boolean) {
+  return standing === null || (orStuck && standing.stuck)
+    ? null
+    : refuse({ code: "already done", what: `Approving isolation ${standing.isolation} of this job` });
+}
+
+/** Why nobody may work to this plan as it stands; null when they may. */
+export function planFault(plan: Plan, facts: Pick<JobFacts, "accepted" | "needing">): Refusal | null {
+  const open = shortfallsNotAccepted(plan, facts.accepted);
+  if (open.length > 0) return { code: "plan falls short", ways: open.map(wayOf) };
+  for (const { job, mustPass } of facts.needing) {
+    const point = plan.points.find(({ device }) => mustPass.includes(device));
+    if (point) return { code: "must stay passing", device: point.device, job };
+  }
+  return null;
+}

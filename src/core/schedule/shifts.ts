@@ -1,0 +1,21 @@
+/** Hours of the site's clock at which a shift ends and the next begins. Common practice, no source. */
+export const SHIFT_HOURS = [6, 14, 22] as const;
+
+const QUARTER_MS = 3_600_000 / 4;
+
+/**
+ * Every shift change between two moments, in ms, the first included. `clock` reads the site's clock, so that days of 23 and
+ * 25 hours have theirs too. Looked for by quarters, for zones that are not a whole hour off. Cost: linear in the time.
+ */
+export function shiftChangesBetween(
+  from_ms: number,
+  to_ms: number,
+  clock: (at_ms: number) => Readonly<{ hour: number; minute: number }>,
+): number[] {
+  const found: number[] = [];
+  for (let at = Math.ceil(from_ms / QUARTER_MS) * QUARTER_MS; at < to_ms; at += QUARTER_MS) {
+    const { hour, minute } = clock(at);
+    if (minute === 0 && SHIFT_HOURS.some((change) => change === hour)) found.push(at);
+  }
+  return found;
+}
