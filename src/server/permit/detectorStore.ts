@@ -1,7 +1,7 @@
 import { createHash } from "node:crypto";
 import { asc, eq } from "drizzle-orm";
 import type { AirLimits } from "../../core/atmosphere/airLimits";
-import { againstSent, isSilent, sentSchema, type Sent } from "../../core/permit/air/instruments";
+import { againstSent, isSilent, sentSchema, silentFrom_ms, type Sent } from "../../core/permit/air/instruments";
 import type { PostedDetector } from "../../core/permit/record/permitTypes";
 import type { Tx } from "../db/database";
 import { detectors } from "../db/schema";
@@ -35,10 +35,12 @@ export const detectorRows = whileUnchanged((tx): readonly DetectorRow[] =>
 /** An instrument posted at a permit, with what is against it. */
 export function asPosted(row: DetectorRow, limits: AirLimits, now_ms: number): PostedDetector {
   const sent = sentOf(row);
+  const heard = { posted_ms: row.postedAt ?? 0, last_ms: row.lastAt };
   return {
     id: row.id,
     place: row.place,
     against: sent === null ? [] : againstSent(sent, limits),
-    silent: isSilent({ posted_ms: row.postedAt ?? 0, last_ms: row.lastAt }, now_ms),
+    silent: isSilent(heard, now_ms),
+    silentFrom_ms: silentFrom_ms(heard),
   };
 }

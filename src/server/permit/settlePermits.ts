@@ -1,4 +1,5 @@
 import { randomUUID } from "node:crypto";
+import { nextChange_ms } from "../../core/permit/life/nextChange";
 import { lastOf } from "../../core/permit/record/permitLog";
 import { database, type Db, type Tx } from "../db/database";
 import { appendToLedger, headFilePath, writeHeadFile, type LedgerHead } from "../ledger/append";
@@ -47,13 +48,25 @@ export function moveByClock(tx: Tx, number: string, now_ms: number): PermitNow |
 
 /** Settles every permit that the clock may move, each in a transaction of its own. The numbers of those that moved. */
 export function settleAll(clock_ms: number, db: Db = database(), headFile = headFilePath()): string[] {
+  return settleRunning(clock_ms, db, headFile).moved;
+}
+
+/** The same, and when time alone will next move one of them; Infinity when only an act will. */
+export function settleRunning(
+  clock_ms: number,
+  db: Db = database(),
+  headFile = headFilePath(),
+): Readonly<{ moved: string[]; next_ms: number }> {
   // Looked at together first: most of the time nothing has moved, and nothing is written.
-  const moved = permitsNow(db, runningPermits(db), clock_ms).filter(({ now, life }) => now !== life);
-  return moved.flatMap(({ life: { number } }) => {
+  const running = permitsNow(db, runningPermits(db), clock_ms);
+  const next_ms = Math.min(...running.map(({ now, facts }) => nextChange_ms({ permit: now, facts, now_ms: clock_ms })));
+  const moved = running.filter(({ now, life }) => now !== life);
+  const numbers = moved.flatMap(({ life: { number } }) => {
     const head = db.transaction((tx) => settlePermit(tx, number, actTime_ms(tx, clock_ms)), { behavior: "immediate" });
     if (head === null) return [];
     writeHeadFile(head, headFile);
     announce({ kind: "permit", subject: number, about: aboutOf(db, number) });
     return [number];
   });
+  return { moved: numbers, next_ms };
 }

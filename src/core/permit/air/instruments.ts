@@ -49,6 +49,13 @@ export function againstSent(sent: Sent, limits: AirLimits): string[] {
   return [...judgeAir(sent, limits).against, ...self];
 }
 
-export function isSilent(row: Readonly<{ posted_ms: number; last_ms: number | null }>, now_ms: number): boolean {
-  return now_ms - Math.max(row.posted_ms, row.last_ms ?? 0) > SILENT_AFTER_MS;
+type Heard = Readonly<{ posted_ms: number; last_ms: number | null }>;
+
+/** From when on an instrument is silent, if it sends nothing more, in ms. */
+export function silentFrom_ms({ posted_ms, last_ms }: Heard): number {
+  return Math.max(posted_ms, last_ms ?? 0) + SILENT_AFTER_MS + 1;
+}
+
+export function isSilent(row: Heard, now_ms: number): boolean {
+  return now_ms >= silentFrom_ms(row);
 }

@@ -98,7 +98,13 @@ describe("height, pressure, bypass", () => {
     expect(known({ ...gas, volume_m3: 120 })).toEqual(["approval", "test energy"]);
     const keep = asksOf({ permit: draftOf({ ...gas, volume_m3: 60 }), facts: wellFacts(), now_ms: HOUR });
     expect(keep.find(({ id }) => id === "keep out")?.words).toMatch(/^Cleared and barred for \d+ m around$/);
-    const gauge = { id: "PT-9", place: "at the edge", against: ["21 bar is above 20.5 bar"], silent: false };
+    const gauge = {
+      id: "PT-9",
+      place: "at the edge",
+      against: ["21 bar is above 20.5 bar"],
+      silent: false,
+      silentFrom_ms: Infinity,
+    };
     expect(known(test, { detectors: [gauge] })).toEqual(["live gauge"]);
   });
   test("a bypass has an owner who exists, is not asked for longer than its time, and is approved", () => {

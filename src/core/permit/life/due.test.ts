@@ -33,7 +33,10 @@ describe("what falls due", () => {
     acting.ticked(asksOf({ permit: acting.permit, facts, now_ms: HOUR })).did("isa", { type: "issue", copies: [] });
     acting.did("fay", { type: "take post", post: "fire watch" }).aired(["at the work"]).did("hal", { type: "accept" });
     expect(dueOf(acting)[0]).toEqual(["retest", acting.at_ms + 120 * MINUTE]);
-    acting.facts = { ...facts, detectors: [{ id: "GD-1", place: "at the edge", against: [], silent: false }] };
+    acting.facts = {
+      ...facts,
+      detectors: [{ id: "GD-1", place: "at the edge", against: [], silent: false, silentFrom_ms: Infinity }],
+    };
     expect(dueOf(acting)).toEqual([["ends", 8 * HOUR]]);
   });
 });

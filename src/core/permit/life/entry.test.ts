@@ -165,8 +165,14 @@ describe("going in and out", () => {
   });
   test("an instrument inside that falls silent, or reads over its limit, brings everybody out", () => {
     for (const detector of [
-      { id: "GD-1", place: "at head height", against: [], silent: true },
-      { id: "GD-1", place: "at head height", against: ["oxygen 18 % is below 19.5 %"], silent: false },
+      { id: "GD-1", place: "at head height", against: [], silent: true, silentFrom_ms: 0 },
+      {
+        id: "GD-1",
+        place: "at head height",
+        against: ["oxygen 18 % is below 19.5 %"],
+        silent: false,
+        silentFrom_ms: Infinity,
+      },
     ]) {
       const acting = ready().did("ada", goIn("hal"));
       acting.facts = { ...acting.facts, detectors: [detector] };

@@ -6,7 +6,7 @@ import type { LogEntry } from "../record/permitLog";
 import { asksOf } from "../requirements/requirements";
 
 const POINTS = ["at the work", "at the edge"];
-const GONE = { id: "GD-1", place: "at the edge", against: [], silent: false } as const;
+const GONE = { id: "GD-1", place: "at the edge", against: [], silent: false, silentFrom_ms: Infinity } as const;
 
 function issued(details = DETAILS["hot work"], facts = wellFacts({ testPoints: POINTS })) {
   const acting = new Acting(draftOf(details, { validTo_ms: 24 * HOUR }), facts);

@@ -1,3 +1,4 @@
+import { nextChange_ms } from "./nextChange";
 import fc from "fast-check";
 import { propertyRuns } from "../../../../tests/support/runs";
 import { command, CREW, DETAILS, draftOf, HOUR, idOf, MINUTE, wellFacts } from "../../../../tests/support/permits";
@@ -195,6 +196,16 @@ function expectSafe(permit: PermitLife, facts: PermitFacts, now_ms: number): voi
   expect(times).toEqual([...times].sort((a, b) => a - b));
 }
 
+/** Who sleeps until the moment that is named misses nothing that time alone does; at the end of a permit it is named. */
+function expectStillUntilNextChange(permit: PermitLife, facts: PermitFacts, now_ms: number): void {
+  const next_ms = nextChange_ms({ permit, facts, now_ms });
+  expect(next_ms).toBeGreaterThan(now_ms);
+  const end_ms = Number.isFinite(next_ms) ? next_ms : now_ms + 48 * HOUR;
+  for (const at_ms of [now_ms + 1, (now_ms + end_ms) / 2, end_ms - 1]) {
+    if (at_ms > now_ms && at_ms < end_ms) expect(asAt(permit, facts, at_ms)).toBe(permit);
+  }
+}
+
 test("over any sequence of acts, waits and upsets a permit keeps its promises, and every state is reached", () => {
   const reached = new Set<string>();
   const doing = fc.record({
@@ -220,7 +231,8 @@ test("over any sequence of acts, waits and upsets a permit keeps its promises, a
         facts = {
           ...facts,
           isolations: [{ number: "S-1", state: sick ? "testing" : "proven", openSteps: 0 }],
-          detectors: one.upset === 1 ? [{ id: "GD-1", place: "at the edge", against: [], silent: true }] : [],
+          detectors:
+            one.upset === 1 ? [{ id: "GD-1", place: "at the edge", against: [], silent: true, silentFrom_ms: 0 }] : [],
         };
         permit = asAt(permit, facts, now_ms);
         expectSafe(permit, facts, now_ms);
@@ -231,6 +243,7 @@ test("over any sequence of acts, waits and upsets a permit keeps its promises, a
         if (decided.ok) permit = decided.value;
         reached.add(permit.state);
         expectSafe(permit, facts, now_ms);
+        expectStillUntilNextChange(permit, facts, now_ms);
       }
     }),
     { ...propertyRuns(80), endOnFailure: true },

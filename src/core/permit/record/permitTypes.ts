@@ -113,6 +113,8 @@ export type PostedDetector = Readonly<{
   /** What is against its last reading, or against itself; empty while all is well. */
   against: readonly string[];
   silent: boolean;
+  /** From when on it is silent, if it sends nothing more. */
+  silentFrom_ms: number;
 }>;
 
 /** What the server measured, and no browser may send. */
