@@ -150,26 +150,22 @@ describe("a plan that falls short", () => {
     expect(refusal(await adjust("SP", "struck"))).toMatch(/SP is not a device/);
     expect(await adjust("V-5", "pinned")).toMatchObject({ ok: true });
     expect(
-      JSON.parse(
-        db
-          .select()
-          .from(jobs)
-          .all()
-          .find((row) => row.number === job)!.job,
-      ),
+      db
+        .select()
+        .from(jobs)
+        .all()
+        .find((row) => row.number === job)!.job,
     ).toMatchObject({
       pinned: ["V-5"],
       struck: [],
     });
     await adjust("V-5", "struck");
     expect(
-      JSON.parse(
-        db
-          .select()
-          .from(jobs)
-          .all()
-          .find((row) => row.number === job)!.job,
-      ),
+      db
+        .select()
+        .from(jobs)
+        .all()
+        .find((row) => row.number === job)!.job,
     ).toMatchObject({
       pinned: [],
       struck: ["V-5"],

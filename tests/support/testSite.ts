@@ -46,8 +46,8 @@ export class TestSite {
           id: signIn,
           name: signIn,
           signIn,
-          roles: JSON.stringify(roles),
-          competences: JSON.stringify(competences),
+          roles,
+          competences,
           passwordHash: pinHash,
           pinHash,
           firm,
@@ -80,8 +80,7 @@ export class TestSite {
       .innerJoin(jobs, eq(jobs.id, permits.jobId))
       .where(eq(permits.number, permit))
       .get();
-    const { faces } = JSON.parse(job?.job ?? '{"faces":[]}') as { faces: { place: string }[] };
-    return { briefed: true, answer: faces[0]?.place ?? "nowhere" };
+    return { briefed: true, answer: job?.job.faces[0]?.place ?? "nowhere" };
   }
 
   async done(signIn: string, type: string, input: unknown): Promise<Record<string, string | number | null>> {

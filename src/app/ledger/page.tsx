@@ -91,8 +91,8 @@ export default async function LedgerPage({
 const IDS: ReadonlySet<string> = new Set(["crew", "holder", "step", "isolation", "permit"]);
 
 /** What was asked, in short; empty fields left out. */
-function saidIn(input: Record<string, unknown> | null): string {
-  return Object.entries(input ?? {})
+function saidIn(input: unknown): string {
+  return Object.entries(typeof input === "object" && input !== null ? input : {})
     .filter(([key, value]) => value !== null && value !== false && value !== "" && !IDS.has(key))
     .map(([key, value]) => `${key} ${typeof value === "object" ? JSON.stringify(value) : String(value)}`)
     .join(" · ")

@@ -26,7 +26,8 @@ export type Calculator = Readonly<{
   fields: Fields;
   /** Reads the inputs where they are more than figures, choices and rows of figures: then it is not on the page. */
   schema?: z.ZodType<Record<string, unknown>>;
-  compute: (inputs: never) => Calculation;
+  /** On inputs that its own schema has read, and no others: see `calculate`. */
+  compute: (inputs: Readonly<Record<string, unknown>>) => Calculation;
 }>;
 
 export function calculator<const F extends Fields>(made: {
@@ -38,7 +39,8 @@ export function calculator<const F extends Fields>(made: {
   /** @throws NoFigure where what is asked never happens or figures contradict each other. */
   compute: (inputs: Inputs<F>) => Calculation;
 }): Calculator {
-  return made as unknown as Calculator;
+  const { compute, ...rest } = made;
+  return { ...rest, compute: (inputs) => compute(inputs as Inputs<F>) };
 }
 
 export type Calculated =
@@ -57,7 +59,7 @@ export function calculate(which: Calculator, raw: unknown, units: UnitSystem = "
     return { ok: false, key, message: issue?.message ?? "cannot be read" };
   }
   try {
-    const calculation = which.compute(parsed.data as never);
+    const calculation = which.compute(parsed.data);
     for (const { key, value } of calculation.results) {
       if (value !== null && !Number.isFinite(value)) throw new Error(`${which.name}: ${key} came out as ${value}`);
     }

@@ -1,3 +1,5 @@
+import { z } from "zod";
+
 export const ROLES = [
   "coordinator",
   "issuer",
@@ -17,3 +19,6 @@ export const COMPETENCES = ["electrical", "mechanical", "process"] as const;
 export type Competence = (typeof COMPETENCES)[number];
 
 export type PersonId = string & { readonly __brand: "PersonId" };
+
+/** An id as it comes from outside or off the disk. */
+export const personIdSchema = z.string().transform((id) => id as PersonId);

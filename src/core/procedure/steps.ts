@@ -4,41 +4,43 @@ import type { Item } from "../plant/plant";
 import type { StateGraph } from "../trace/stateGraph";
 import type { Plan } from "../plan/plan";
 
-export type StepKind =
-  | "tell"
-  | "stop"
-  | "restrain"
-  | "run down"
-  | "lock"
-  | "verify"
-  | "bleed"
-  | "release"
-  | "cool"
-  | "inert"
-  | "purge"
-  | "prove"
-  | "discharge"
-  | "earth"
-  | "test air"
-  | "try start"
-  | "close box"
-  | "clear"
-  | "count people"
-  | "guards"
-  | "take pin out"
-  | "take short off"
-  | "remove earth"
-  | "close bleed"
-  | "cap"
-  | "leak test"
-  | "walk line"
-  | "tell all"
-  | "unlock"
-  | "start"
-  | "watch"
-  | "hand over"
-  | "open box"
-  | "test run";
+export const STEP_KINDS = [
+  "tell",
+  "stop",
+  "restrain",
+  "run down",
+  "lock",
+  "verify",
+  "bleed",
+  "release",
+  "cool",
+  "inert",
+  "purge",
+  "prove",
+  "discharge",
+  "earth",
+  "test air",
+  "try start",
+  "close box",
+  "clear",
+  "count people",
+  "guards",
+  "take pin out",
+  "take short off",
+  "remove earth",
+  "close bleed",
+  "cap",
+  "leak test",
+  "walk line",
+  "tell all",
+  "unlock",
+  "start",
+  "watch",
+  "hand over",
+  "open box",
+  "test run",
+] as const;
+export type StepKind = (typeof STEP_KINDS)[number];
 
 /** One thing to do at one place. Steps without a way between them in `after` may be done side by side. */
 export type PlannedStep = Readonly<{

@@ -5,9 +5,18 @@ import { carrierOf, itemAt, placeName, vertexOf, type StateGraph } from "./state
 import { allFaceVertices, type WorkFace } from "./workFaces";
 
 /** Something about the plant or its register that a person must look at. A finding is never a silent gap. */
+export const FINDING_CODES = [
+  "no device",
+  "cannot be disconnected",
+  "one-way",
+  "not walked",
+  "temporary",
+  "tube leak",
+  "carriers left out",
+] as const;
+
 export type Finding = Readonly<{
-  code:
-    "no device" | "cannot be disconnected" | "one-way" | "not walked" | "temporary" | "tube leak" | "carriers left out";
+  code: (typeof FINDING_CODES)[number];
   /** The tag, or two for a link. */
   tags: readonly string[];
   sentence: string;

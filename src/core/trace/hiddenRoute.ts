@@ -1,6 +1,7 @@
 import { placeOf, itemAt, placeName, carrierOf, ARC, type StateGraph } from "./stateGraph";
 
-export type HiddenBy = "control" | "against flow" | "conversion" | "other feeder";
+export const HIDDEN_BY = ["control", "against flow", "conversion", "other feeder"] as const;
+export type HiddenBy = (typeof HIDDEN_BY)[number];
 
 /**
  * Why a route is one that people forget: it comes by control, against normal flow, by a conversion, or as power from

@@ -62,6 +62,7 @@ export const QUANTITIES = {
 } as const satisfies Record<string, Readonly<{ metric: Unit; us: Unit }>>;
 
 export type Quantity = keyof typeof QUANTITIES;
+export const QUANTITY_NAMES = Object.keys(QUANTITIES) as [Quantity, ...Quantity[]];
 
 export const STANDARD_GRAVITY_m_s2 = GRAVITY_m_s2;
 export const STANDARD_ATMOSPHERE_Pa = ATMOSPHERE_Pa;

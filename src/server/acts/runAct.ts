@@ -7,6 +7,7 @@ import { announce } from "../runtime/events";
 import { headFilePath, appendToLedger, writeHeadFile } from "../ledger/append";
 import { database, type Db, type Tx } from "../db/database";
 import { ledger } from "../db/schema";
+import { bodyOf } from "../ledger/body";
 import type { Refusal } from "../../core/refusal/refusal";
 import { pinFault, signerFault, type Person } from "../people/signIn";
 import { PrepareAgain, type Act, type ActOutcome } from "../act/act";
@@ -39,6 +40,8 @@ export type ActAnswer =
       sentence: string;
       field?: string;
       code: string;
+      /** Code and evidence of a refusal: the sentence is written from it. */
+      refusal?: Readonly<{ code: string }>;
       /** Every field that is wrong, and how. */
       faults?: readonly Readonly<{ field: string; message: string }>[];
     }>;
@@ -177,14 +180,15 @@ export async function runAct(
 function answerOf(outcome: ActOutcome): ActAnswer {
   if (outcome.ok) return { ok: true, answer: outcome.answer };
   const status = outcome.refusal.code === "not yours to do" ? 403 : 409;
-  return { ok: false, status, code: outcome.refusal.code, sentence: refusalSentence(outcome.refusal) };
+  const { refusal } = outcome;
+  return { ok: false, status, code: refusal.code, sentence: refusalSentence(refusal), refusal };
 }
 
 /** The answer given when this act first came; a refusal when the id was used for something else. */
 function earlierAnswer(tx: Tx, actId: string, type: string, person: Person, asked: unknown): ActAnswer | null {
   const row = tx.select().from(ledger).where(eq(ledger.actId, actId)).get();
   if (row === undefined) return null;
-  const body = JSON.parse(row.body) as { input: unknown; answer: ActAnswer };
+  const body = bodyOf(row);
   const same = row.type === type && row.byPerson === person.id && canonicalJson(body.input) === canonicalJson(asked);
   if (same) return body.answer;
   return {

@@ -6,6 +6,7 @@ import type { Refusal } from "../../core/refusal/refusal";
 import { ledger } from "../db/schema";
 import { hangLock, isolationFacts, loadIsolation } from "../isolation/isolationStore";
 import { boxesOf } from "../box/locks";
+import { bodyOf } from "../ledger/body";
 import { defineAct, type ActOutcome } from "../act/act";
 import { moveBox } from "../isolation/isolationActs";
 
@@ -13,6 +14,8 @@ import { moveBox } from "../isolation/isolationActs";
  * What a device kept while it had no network, and no longer fitted when it came: a person says what is so on the spot.
  * A lock that was hung beside another's is either off again, or hangs there too and is kept like any other.
  */
+const keptStep = z.looseObject({ step: z.string().optional(), lock: z.string().optional() });
+
 export const settleKept = defineAct({
   type: "kept.settle",
   words: "settle what a device kept",
@@ -37,7 +40,7 @@ export const settleKept = defineAct({
     if (settled) return refused({ code: "already done", what: `Settling row ${row.seq}` });
     if (input.what === "undone") return { ok: true, subject, answer: { settled: row.seq }, corrects: row.seq };
 
-    const { step: id, lock } = (JSON.parse(row.body) as { input: { step?: string; lock?: string } }).input;
+    const { step: id, lock } = keptStep.parse(bodyOf(row).input);
     const step = stored.life.steps.find((one) => one.id === id);
     const isLocked = step && lockedPoints(stored.life).some(({ subject: tag }) => tag === step.subject);
     if (step?.kind !== "lock" || !lock || !isLocked) {

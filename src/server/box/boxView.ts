@@ -313,7 +313,7 @@ export function exchangesOf(jobNumber: string) {
   const job = db.select().from(jobs).where(eq(jobs.number, jobNumber)).get();
   if (job === undefined) return [];
   const nameOf = namesOf(db);
-  const crew = JSON.parse(job.crew) as string[];
+  const crew = job.crew;
   const contractors = db
     .select({ id: people.id, name: people.name, firm: people.firm })
     .from(people)

@@ -1,28 +1,10 @@
 import { and, desc, eq, ne } from "drizzle-orm";
-import { z } from "zod";
 import { removalState, type ForcedRemoval } from "../../core/removal/forcedRemoval";
-import type { PersonId } from "../../core/people/roles";
 import type { Tx } from "../db/database";
 import { forcedRemovals } from "../db/schema";
 
 /** The one act that a person may do while a removal of their lock is unread. */
 export const READ_REMOVAL = "removal.read";
-
-const personId = z.string().transform((id) => id as PersonId);
-const noted = z.object({ by: personId, at_ms: z.number(), words: z.string() });
-const removalSchema = z.object({
-  permit: z.string(),
-  lock: z.string(),
-  owner: personId,
-  reason: z.string(),
-  opened: noted,
-  lookedFor: noted.nullable(),
-  attempts: z.array(noted),
-  authorised: noted.nullable(),
-  cut: noted.nullable(),
-  read: noted.nullable(),
-  calledOff: noted.nullable(),
-});
 
 export type StoredRemoval = Readonly<{ id: string; permitId: string; removal: ForcedRemoval }>;
 
@@ -30,7 +12,7 @@ type Row = typeof forcedRemovals.$inferSelect;
 const fromRow = (row: Row): StoredRemoval => ({
   id: row.id,
   permitId: row.permitId,
-  removal: removalSchema.parse(JSON.parse(row.removal)),
+  removal: row.removal,
 });
 
 export function loadRemoval(tx: Tx, id: string): StoredRemoval | null {
@@ -46,7 +28,7 @@ export function saveRemoval(tx: Tx, { id, permitId, removal }: StoredRemoval): v
     ownerId: removal.owner,
     lock: removal.lock,
     state: removalState(removal),
-    removal: JSON.stringify(removal),
+    removal,
   };
   tx.insert(forcedRemovals).values(row).onConflictDoUpdate({ target: forcedRemovals.id, set: row }).run();
 }

@@ -1,3 +1,7 @@
+import { z } from "zod";
+import { affectedSchema } from "../../core/isolation/keptSchemas";
+import { removalSchema } from "../../core/removal/removalSchema";
+import { json } from "./jsonColumn";
 import { blob, index, integer, real, sqliteTable, text, uniqueIndex } from "drizzle-orm/sqlite-core";
 import { isolations, items, jobs, people, permits } from "./siteTables";
 
@@ -176,9 +180,9 @@ export const temporaryRestores = sqliteTable(
       .references(() => isolations.id),
     state: text("state", { enum: ["asked", "running", "ended", "called off"] }).notNull(),
     purpose: text("purpose").notNull(),
-    lift: text("lift_json").notNull(),
+    lift: json("lift_json", z.array(z.string()).readonly()).notNull(),
     /** Jobs whose faces would be lit or lose a barrier: each with who agreed, and when. */
-    affected: text("affected_json").notNull(),
+    affected: json("affected_json", affectedSchema).notNull(),
     askedBy: text("asked_by")
       .notNull()
       .references(() => people.id),
@@ -220,7 +224,7 @@ export const forcedRemovals = sqliteTable(
       .references(() => people.id),
     lock: text("lock").notNull(),
     state: text("state", { enum: ["opened", "missing", "authorised", "cut", "told", "called off"] }).notNull(),
-    removal: text("removal_json").notNull(),
+    removal: json("removal_json", removalSchema).notNull(),
   },
   (table) => [
     index("forced_removals_owner").on(table.ownerId, table.state),

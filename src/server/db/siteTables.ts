@@ -2,14 +2,27 @@ import { PERMIT_KINDS } from "../../core/permit/kinds/kinds";
 import { PERMIT_STATES } from "../../core/permit/record/permitTypes";
 import { index, integer, sqliteTable, text, uniqueIndex } from "drizzle-orm/sqlite-core";
 
+import { z } from "zod";
+import { calculationSchema } from "../../core/calc/calculationSchema";
+import { evidenceSchema, stuckSchema } from "../../core/isolation/keptSchemas";
+import { COMPETENCES, personIdSchema, ROLES } from "../../core/people/roles";
+import { sentSchema } from "../../core/permit/air/instruments";
+import { detailsSchema } from "../../core/permit/kinds/details";
+import { logEntrySchema } from "../../core/permit/record/logSchema";
+import { planSchema } from "../../core/plan/planSchema";
+import { plannedStepSchema } from "../../core/procedure/stepSchema";
+import { jobSchema } from "../../core/request/jobFile";
+import { setupSchema } from "../../core/schedule/setup";
+import { json } from "./jsonColumn";
+
 /** Times are UTC in milliseconds. JSON columns are parsed by a schema when read back. */
 
 export const people = sqliteTable("people", {
   id: text("id").primaryKey(),
   name: text("name").notNull(),
   signIn: text("sign_in").notNull().unique(),
-  roles: text("roles_json").notNull(),
-  competences: text("competences_json").notNull(),
+  roles: json("roles_json", z.array(z.enum(ROLES)).readonly()).notNull(),
+  competences: json("competences_json", z.array(z.enum(COMPETENCES)).readonly()).notNull(),
   passwordHash: text("password_hash").notNull(),
   pinHash: text("pin_hash").notNull(),
   /** Which units this person reads and types. */
@@ -73,14 +86,14 @@ export const jobs = sqliteTable("jobs", {
   number: text("number").notNull().unique(),
   title: text("title").notNull(),
   work: text("work").notNull(),
-  job: text("job_json").notNull(),
+  job: json("job_json", jobSchema).notNull(),
   /** What it is carried out with: blower, hose, crews. Times only; the plan does not depend on it. */
-  setup: text("setup_json").notNull().default("{}"),
+  setup: json("setup_json", setupSchema).notNull().default({}),
   /** Its hazards as people decided them; empty before anybody began. See core/hazards. */
   hazards: text("hazards_json").notNull().default(""),
   windowFrom: integer("window_from_ms").notNull(),
   windowTo: integer("window_to_ms").notNull(),
-  crew: text("crew_json").notNull(),
+  crew: json("crew_json", z.array(personIdSchema).readonly()).notNull(),
   holderId: text("holder_id")
     .notNull()
     .references(() => people.id),
@@ -95,12 +108,12 @@ export const isolations = sqliteTable("isolations", {
   id: text("id").primaryKey(),
   number: text("number").notNull().unique(),
   state: text("state", { enum: ["isolating", "proven", "testing", "restoring", "restored"] }).notNull(),
-  plan: text("plan_json").notNull(),
+  plan: json("plan_json", planSchema).notNull(),
   /** What the plan was made with, so that it can be made again. */
   plantRevision: integer("plant_revision").notNull(),
   ruleProfile: text("rule_profile").notNull(),
   engineVersion: text("engine_version").notNull(),
-  inputs: text("inputs_json").notNull(),
+  inputs: json("inputs_json", jobSchema).notNull(),
   approvedBy: text("approved_by")
     .notNull()
     .references(() => people.id),
@@ -135,7 +148,7 @@ export const deviations = sqliteTable(
     requiredGrade: text("required_grade").notNull(),
     acceptedGrade: text("accepted_grade").notNull(),
     acceptedDepth: integer("accepted_depth").notNull(),
-    measures: text("measures_json").notNull(),
+    measures: json("measures_json", z.array(z.string()).readonly()).notNull(),
     reason: text("reason").notNull(),
     plantRevision: integer("plant_revision").notNull(),
     acceptedBy: text("accepted_by")
@@ -154,16 +167,16 @@ export const steps = sqliteTable(
       .references(() => isolations.id),
     stepId: text("step_id").notNull(),
     position: integer("position").notNull(),
-    step: text("step_json").notNull(),
+    step: json("step_json", plannedStepSchema).notNull(),
     doneBy: text("done_by").references(() => people.id),
     doneAt: integer("done_at_ms"),
     recordedAt: integer("recorded_at_ms"),
     lock: text("lock"),
     reading: text("reading"),
     skipped: integer("skipped", { mode: "boolean" }).notNull().default(false),
-    evidence: text("evidence_json"),
+    evidence: json("evidence_json", evidenceSchema),
     /** Why it cannot be done as planned, by whom and when. */
-    stuck: text("stuck_json"),
+    stuck: json("stuck_json", stuckSchema),
   },
   (table) => [uniqueIndex("steps_id").on(table.isolationId, table.stepId)],
 );
@@ -175,7 +188,7 @@ export const permits = sqliteTable(
     number: text("number").notNull().unique(),
     kind: text("kind", { enum: PERMIT_KINDS }).notNull(),
     /** What its kind adds, see core/permit/details. */
-    details: text("details_json").notNull().default('{"kind":"general"}'),
+    details: json("details_json", detailsSchema).notNull().default({ kind: "general" }),
     /** The permit that this one goes on from: a day's work takes a new number. */
     previous: text("previous"),
     jobId: text("job_id")
@@ -213,7 +226,7 @@ export const permitLog = sqliteTable(
     /** Counts from 0 within its permit. */
     position: integer("position").notNull(),
     at: integer("at_ms").notNull(),
-    entry: text("entry_json").notNull(),
+    entry: json("entry_json", logEntrySchema).notNull(),
   },
   (table) => [uniqueIndex("permit_log_position").on(table.permitId, table.position)],
 );
@@ -230,7 +243,7 @@ export const detectors = sqliteTable("detectors", {
   place: text("place").notNull().default(""),
   postedAt: integer("posted_at_ms"),
   lastAt: integer("last_at_ms"),
-  lastReading: text("last_reading_json"),
+  lastReading: json("last_reading_json", sentSchema),
 });
 
 export const permitIsolations = sqliteTable(
@@ -254,8 +267,8 @@ export const figures = sqliteTable(
     jobId: text("job_id").references(() => jobs.id),
     permitId: text("permit_id").references(() => permits.id),
     calculator: text("calculator").notNull(),
-    inputs: text("inputs_json").notNull(),
-    calculation: text("calculation_json").notNull(),
+    inputs: json("inputs_json", z.record(z.string(), z.unknown())).notNull(),
+    calculation: json("calculation_json", calculationSchema).notNull(),
     note: text("note").notNull(),
     engineVersion: text("engine_version").notNull(),
     attachedBy: text("attached_by")

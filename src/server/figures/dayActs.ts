@@ -24,10 +24,7 @@ export const setUpJob = defineAct({
       const refusal = { code: "wrong state", what: `Job ${row.number}`, state: row.state, needs: "open" } as const;
       return { ok: false, subject: row.number, refusal };
     }
-    tx.update(jobs)
-      .set({ setup: JSON.stringify(input.setup) })
-      .where(eq(jobs.id, row.id))
-      .run();
+    tx.update(jobs).set({ setup: input.setup }).where(eq(jobs.id, row.id)).run();
     return { ok: true, subject: row.number, answer: { job: row.number } };
   },
 });
@@ -64,8 +61,8 @@ export const attachFigure = defineAct({
         jobId: job?.id ?? null,
         permitId: permit?.id ?? null,
         calculator: which.name,
-        inputs: JSON.stringify(done.inputs),
-        calculation: JSON.stringify(done.calculation),
+        inputs: done.inputs,
+        calculation: done.calculation,
         note: input.note,
         engineVersion: ENGINE_VERSION,
         attachedBy: person.id,

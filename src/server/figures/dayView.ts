@@ -20,7 +20,7 @@ import { plantOf } from "../job/plans";
 /** A job's set-up as stored. */
 export function setupOf(view: JobView): Setup {
   const row = database().select({ setup: jobs.setup }).from(jobs).where(eq(jobs.id, view.id)).get();
-  return setupSchema.parse(JSON.parse(row?.setup ?? "{}"));
+  return setupSchema.parse(row?.setup ?? {});
 }
 
 /** The steps of a job: those being walked, or those its plan would have. */
@@ -115,9 +115,9 @@ function takenElsewhere(own: string | null): ReadonlyMap<string, { count: number
       .from(stepsTable)
       .where(eq(stepsTable.isolationId, row.id))
       .all()
-      .map(({ step }) => JSON.parse(step) as PlannedStep);
+      .map(({ step }) => step);
     const { graph } = plantAt(db, row.revision);
-    const lines = pickList(JSON.parse(row.plan) as Plan, walked, graph, setupSchema.parse(JSON.parse(row.setup)));
+    const lines = pickList(row.plan, walked, graph, row.setup);
     for (const line of lines) {
       const sum = taken.get(keyOf(line)) ?? { count: 0, by: [] };
       taken.set(keyOf(line), { count: sum.count + line.count, by: [...sum.by, row.job] });
@@ -164,8 +164,8 @@ export function figuresFor(of: { jobId: string } | { permit: string }): Attached
     .map(({ figure }) => ({
       id: figure.id,
       calculator: figure.calculator,
-      inputs: JSON.parse(figure.inputs) as Record<string, unknown>,
-      calculation: JSON.parse(figure.calculation) as Calculation,
+      inputs: figure.inputs,
+      calculation: figure.calculation,
       note: figure.note,
       by: nameOf(figure.attachedBy),
       at_ms: figure.attachedAt,

@@ -2,7 +2,7 @@ import { desc, eq } from "drizzle-orm";
 import { jobHazardsSchema, NO_HAZARDS, openHazards, type Hazard, type JobHazards } from "../../core/hazard/jobHazards";
 import { permitsRequired, type PermitRequired } from "../../core/hazard/permitsRequired";
 import { nearestHelp, proposeHazards, type HazardFacts } from "../../core/hazard/proposals";
-import { jobSchema, type Job } from "../../core/request/jobFile";
+import { type Job } from "../../core/request/jobFile";
 import type { Area } from "../../core/plant/plant";
 import { profileOf } from "../../core/requirement/profiles";
 import { trace } from "../../core/trace/trace";
@@ -47,8 +47,8 @@ export function jobHazards(tx: Tx, number: string): JobHazardsNow | null {
 
 function hazardsOn(row: Row, plant: CurrentPlant): JobHazardsNow {
   const hazards = row.hazards === "" ? NO_HAZARDS : jobHazardsSchema.parse(JSON.parse(row.hazards));
-  const job = jobSchema.parse(JSON.parse(row.job));
-  const found = traced(`${plant.revision} ${row.job}`, () => traceOf(job, plant));
+  const job = row.job;
+  const found = traced(`${plant.revision} ${JSON.stringify(row.job)}`, () => traceOf(job, plant));
   const facts: HazardFacts = { ...found, profile: profileOf(job.profile), conditions: hazards.conditions };
   const proposed = proposeHazards(facts);
   const area = found.faces[0]?.area ?? null;
@@ -89,5 +89,5 @@ export function saveJobHazards(tx: Tx, number: string, hazards: JobHazards): voi
 /** What is left to decide; null when nobody has begun, or there is no register. */
 export function hazardsOpenOf(row: Row, plant: CurrentPlant | null): readonly string[] | null {
   if (plant === null || row.hazards === "") return null;
-  return opened(`${plant.revision} ${row.job} ${row.hazards}`, () => hazardsOn(row, plant).open);
+  return opened(`${plant.revision} ${JSON.stringify(row.job)} ${row.hazards}`, () => hazardsOn(row, plant).open);
 }

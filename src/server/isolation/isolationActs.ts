@@ -5,7 +5,6 @@ import { decideBox, type BoxCommand } from "../../core/box/boxLife";
 import { decideIsolation } from "../../core/isolation/isolationLife";
 import { type IsolationCommand, type WalkStep } from "../../core/isolation/isolation";
 import type { PersonId } from "../../core/people/roles";
-import type { Plan } from "../../core/plan/plan";
 import { liftHarms } from "../../core/guard/liftHarms";
 import type { Refusal } from "../../core/refusal/refusal";
 import type { Tx } from "../db/database";
@@ -202,7 +201,7 @@ function liftFault(tx: Tx, stored: StoredIsolation, command: IsolationCommand): 
 
 /** Faces of this isolation's own plan that must be proved again once these points are locked again. */
 export function facesToProve(stored: StoredIsolation, lift: readonly string[]): string[] {
-  const plan = JSON.parse(stored.row.plan) as Plan;
+  const plan = stored.row.plan;
   const behind = facesBehind(plan.routes, plan.points, lift);
   // A point that came by a swap stands in no route of the plan: then every face is proved again.
   const known = lift.every((tag) => plan.points.some((point) => point.device === tag));

@@ -1,9 +1,7 @@
 import { randomUUID } from "node:crypto";
 import { and, asc, eq, inArray, isNotNull, isNull, or, sql, type SQL } from "drizzle-orm";
-import type { PlannedStep } from "../../core/procedure/steps";
 import { gearNumber } from "../../core/gear/gear";
-import type { IsolationFacts, IsolationLife, Stuck, WalkStep } from "../../core/isolation/isolation";
-import type { Evidence } from "../../core/isolation/stepEvidence";
+import type { IsolationFacts, IsolationLife, WalkStep } from "../../core/isolation/isolation";
 import type { PersonId } from "../../core/people/roles";
 import { profileOf } from "../../core/requirement/profiles";
 import { isAmong } from "../db/isAmong";
@@ -99,7 +97,7 @@ function walksWhere(tx: Tx, which: SQL): (isolationId: string) => readonly WalkS
 }
 
 function walkStep(step: typeof steps.$inferSelect): WalkStep {
-  const planned = JSON.parse(step.step) as PlannedStep;
+  const planned = step.step;
   const done =
     step.doneBy === null || step.doneAt === null
       ? null
@@ -109,9 +107,9 @@ function walkStep(step: typeof steps.$inferSelect): WalkStep {
           lock: step.lock,
           reading: step.reading === null ? null : Number(step.reading),
           skipped: step.skipped,
-          evidence: step.evidence === null ? null : (JSON.parse(step.evidence) as Evidence),
+          evidence: step.evidence === null ? null : step.evidence,
         };
-  return { ...planned, done, stuck: step.stuck === null ? null : (JSON.parse(step.stuck) as Stuck) };
+  return { ...planned, done, stuck: step.stuck === null ? null : step.stuck };
 }
 
 /** Writes what changed between two states of an isolation: its steps, its holds, its earths. Keys are the box's. */
@@ -157,15 +155,15 @@ function rowOf(isolationId: string, step: WalkStep, position: number, now_ms: nu
     isolationId,
     stepId: step.id,
     position,
-    step: JSON.stringify(planned),
+    step: planned,
     doneBy: done?.by ?? null,
     doneAt: done?.at_ms ?? null,
     recordedAt: done ? now_ms : null,
     lock: done?.lock ?? null,
     reading: done?.reading == null ? null : String(done.reading),
     skipped: done?.skipped ?? false,
-    evidence: done?.evidence ? JSON.stringify(done.evidence) : null,
-    stuck: stuck ? JSON.stringify(stuck) : null,
+    evidence: done?.evidence ?? null,
+    stuck,
   };
 }
 

@@ -1,6 +1,5 @@
 import { eq, ne } from "drizzle-orm";
 import type { LiveJob } from "../../core/guard/guardRelease";
-import { jobSchema } from "../../core/request/jobFile";
 import type { Tx } from "../db/database";
 import { isolations, jobIsolations, jobs } from "../db/schema";
 import { acceptedForAll } from "../job/deviationStore";
@@ -45,7 +44,7 @@ export function liveJobs(tx: Tx): HeldIsolation[] {
       isolation: row.isolation,
       isolationState: row.state,
       plantRevision: row.plantRevision,
-      job: jobSchema.parse(JSON.parse(row.inputs)),
+      job: row.inputs,
       holds: held(row.isolationId),
       accepted: Object.fromEntries(accepted(row.jobId).map((one) => [one.way, one.acceptedDepth])),
       counts: row.state === "proven" || row.state === "testing",

@@ -1,6 +1,6 @@
 import type { Problem } from "../../core/plant/problem";
 import { lockedPoints } from "../../core/isolation/lockedPoints";
-import { jobSchema, type Job } from "../../core/request/jobFile";
+import { type Job } from "../../core/request/jobFile";
 import type { Tx } from "../db/database";
 import { jobOf } from "../job/jobStore";
 import type { StoredIsolation } from "./isolationStore";
@@ -8,8 +8,8 @@ import type { StoredIsolation } from "./isolationStore";
 /** What an isolation with a stuck step is planned for anew: the struck devices out, what hangs pinned in if it can be. */
 export function nextJob(tx: Tx, stored: StoredIsolation): Readonly<{ jobId: string; jobNumber: string; job: Job }> {
   const row = jobOf(tx, stored);
-  const asked = jobSchema.parse(JSON.parse(row.job));
-  const inputs = jobSchema.parse(JSON.parse(stored.row.inputs));
+  const asked = row.job;
+  const inputs = stored.row.inputs;
   const held = lockedPoints(stored.life).map((step) => step.subject);
   const pinned = [...new Set([...asked.pinned, ...held])].filter((tag) => !asked.struck.includes(tag));
   return {

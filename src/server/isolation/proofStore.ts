@@ -1,5 +1,5 @@
 import { and, eq, isNotNull, sql } from "drizzle-orm";
-import { stepLabel, type PlannedStep } from "../../core/procedure/steps";
+import { stepLabel } from "../../core/procedure/steps";
 import { latestProofs, staleProofs } from "../../core/isolation/staleProofs";
 import { profileOf } from "../../core/requirement/profiles";
 import { isAmong } from "../db/isAmong";
@@ -57,7 +57,7 @@ export function staleOfAll(tx: Tx, of: readonly Isolation[], now_ms: number): (i
   const byId = new Map(of.map((one) => [one.id, one]));
   return (id) => {
     const proofs = proofsOf(id).map(({ step, doneAt }) => ({
-      label: stepLabel(JSON.parse(step) as PlannedStep),
+      label: stepLabel(step),
       at_ms: doneAt!,
     }));
     const there = boxOf(id).flatMap((box) => lastThere.get(box.id) ?? []);

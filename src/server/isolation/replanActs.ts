@@ -87,7 +87,7 @@ export const replan = defineAct({
     });
     if (!outcome.ok) return outcome;
     tx.update(isolations)
-      .set({ plan: JSON.stringify(next.plan), inputs: JSON.stringify(next.job), plantRevision: plant.revision })
+      .set({ plan: next.plan, inputs: next.job, plantRevision: plant.revision })
       .where(eq(isolations.id, stored.row.id))
       .run();
     return { ...outcome, answer: { ...outcome.answer, points: next.plan.points.length } };

@@ -57,8 +57,8 @@ export const askTest = defineAct({
         isolationId: stored.row.id,
         state: "asked",
         purpose: input.purpose,
-        lift: JSON.stringify(input.lift),
-        affected: JSON.stringify(affected),
+        lift: input.lift,
+        affected,
         askedBy: person.id,
         askedAt: now_ms,
       })

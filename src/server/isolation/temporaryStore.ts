@@ -1,6 +1,6 @@
 import { and, desc, eq, gte, like, or } from "drizzle-orm";
 import { isAmong } from "../db/isAmong";
-import type { Affected, Temporary } from "../../core/isolation/temporary";
+import type { Temporary } from "../../core/isolation/temporary";
 import type { Tx } from "../db/database";
 import { grouped } from "../runtime/grouped";
 import { once } from "../runtime/lazily";
@@ -33,8 +33,8 @@ function toTemporary({ row, isolation }: { row: typeof temporaryRestores.$inferS
     isolation,
     state: row.state,
     purpose: row.purpose,
-    lift: JSON.parse(row.lift) as string[],
-    affected: JSON.parse(row.affected) as Affected[],
+    lift: row.lift,
+    affected: row.affected,
     askedBy: row.askedBy,
     askedAt_ms: row.askedAt,
     startedAt_ms: row.startedAt,
@@ -56,7 +56,7 @@ export function saveTemporary(tx: Tx, one: TemporaryRestore): void {
   tx.update(temporaryRestores)
     .set({
       state: one.state,
-      affected: JSON.stringify(one.affected),
+      affected: one.affected,
       startedAt: one.startedAt_ms,
       endedAt: one.endedAt_ms,
     })
@@ -109,7 +109,7 @@ export function litUntil_ms(
     .from(temporaryRestores)
     .where(and(eq(temporaryRestores.state, "ended"), gte(temporaryRestores.endedAt, since_ms)))
     .all()
-    .map((row) => ({ ...row, jobs: (JSON.parse(row.affected) as Affected[]).map(({ job }) => job) }));
+    .map((row) => ({ ...row, jobs: row.affected.map(({ job }) => job) }));
   return (isolationId) => {
     const own = jobsOf(isolationId).map(({ number }) => number);
     const ends = ended

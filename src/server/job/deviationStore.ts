@@ -29,7 +29,7 @@ export function acceptedForAll(tx: Tx, jobIds: readonly string[]): (jobId: strin
       requiredGrade: row.requiredGrade,
       acceptedGrade: row.acceptedGrade,
       acceptedDepth: row.acceptedDepth,
-      measures: JSON.parse(row.measures) as string[],
+      measures: row.measures,
       reason: row.reason,
       by: nameOf(row.acceptedBy),
       at_ms: row.acceptedAt,

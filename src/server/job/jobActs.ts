@@ -86,13 +86,13 @@ export const askForJob = defineAct({
     );
     const stranger = [...input.crew, input.holder].find((id) => !known.has(id));
     if (stranger !== undefined) return unknown("person", stranger);
-    const job: JobInput = {
+    const job = jobSchema.parse({
       format: "heavy-lantern/job",
       version: 1,
       faces: input.faces,
       profile: input.profile,
       longerThanShift: input.longerThanShift,
-    };
+    } satisfies JobInput);
     const number = nextNumber(tx, jobs, "J");
     tx.insert(jobs)
       .values({
@@ -100,10 +100,10 @@ export const askForJob = defineAct({
         number,
         title: input.title,
         work: input.work,
-        job: JSON.stringify(job),
+        job,
         windowFrom: input.windowFrom_ms,
         windowTo: input.windowTo_ms,
-        crew: JSON.stringify([...new Set(input.crew)]),
+        crew: [...new Set(input.crew)].map((id) => id as PersonId),
         holderId: input.holder,
         askedBy: person.id,
         askedAt: now_ms,
@@ -152,20 +152,18 @@ export const approveIsolation = defineAct({
         id: isolationId,
         number,
         state: "isolating",
-        plan: JSON.stringify(made.value),
+        plan: made.value,
         plantRevision: plant.revision,
         ruleProfile: made.value.profile,
         engineVersion: ENGINE_VERSION,
-        inputs: JSON.stringify(job),
+        inputs: job,
         approvedBy: person.id,
         approvedAt: now_ms,
       })
       .run();
     tx.insert(jobIsolations).values({ jobId: row.id, isolationId }).run();
     stepsOf(made.value, plant.graph, job.faces).forEach((step, position) => {
-      tx.insert(stepsTable)
-        .values({ isolationId, stepId: step.id, position, step: JSON.stringify(step) })
-        .run();
+      tx.insert(stepsTable).values({ isolationId, stepId: step.id, position, step }).run();
     });
     const boxId = randomUUID();
     const box = nextNumber(tx, lockBoxes, "B");
@@ -176,8 +174,8 @@ export const approveIsolation = defineAct({
 });
 
 /** The job as asked, with the objective and school that were chosen for its plan. */
-function chosenJob(asked: string, chosen: Readonly<{ objective: Job["objective"]; school: Job["school"] }>): Job {
-  return jobSchema.parse({ ...JSON.parse(asked), school: chosen.school, objective: chosen.objective });
+function chosenJob(asked: Job, chosen: Readonly<{ objective: Job["objective"]; school: Job["school"] }>): Job {
+  return { ...asked, school: chosen.school, objective: chosen.objective };
 }
 
 /** Who may sign on: the next shift, somebody instead of another. Nobody is taken out while they are on. */
@@ -197,10 +195,7 @@ export const changeCrew = defineAct({
     const crew = input.crew.map((id) => id as PersonId);
     const decided = decideJob(jobLifeOf(row), { type: "change crew", crew }, jobFacts(tx, row));
     if (!decided.ok) return { ok: false, subject, refusal: decided.refusal };
-    tx.update(jobs)
-      .set({ crew: JSON.stringify(decided.value.crew) })
-      .where(eq(jobs.id, row.id))
-      .run();
+    tx.update(jobs).set({ crew: decided.value.crew }).where(eq(jobs.id, row.id)).run();
     return { ok: true, subject, answer: { job: subject, crew: decided.value.crew.length } };
   },
 });

@@ -20,7 +20,7 @@ export function jobLifeOf(row: Row): JobLife {
     state: row.state,
     askedBy: row.askedBy as PersonId,
     holder: row.holderId as PersonId,
-    crew: JSON.parse(row.crew) as PersonId[],
+    crew: row.crew,
   };
 }
 

@@ -1,5 +1,4 @@
 import { eq } from "drizzle-orm";
-import { jobSchema } from "../../core/request/jobFile";
 import type { Tx } from "../db/database";
 import { jobIsolations, jobs } from "../db/schema";
 import type { StoredIsolation } from "../isolation/isolationStore";
@@ -19,15 +18,11 @@ export function jobOf(tx: Tx, stored: StoredIsolation) {
 /** A device that no plan of the job may count on, or may again. */
 export function strike(tx: Tx, stored: StoredIsolation, device: string, out: boolean): void {
   const row = jobOf(tx, stored);
-  const raw = JSON.parse(row.job) as Record<string, unknown>;
-  const { struck, pinned } = jobSchema.parse(raw);
+  const { struck, pinned } = row.job;
   const changed = {
-    ...raw,
+    ...row.job,
     struck: out ? [...new Set([...struck, device])] : struck.filter((tag) => tag !== device),
     pinned: pinned.filter((tag) => tag !== device),
   };
-  tx.update(jobs)
-    .set({ job: JSON.stringify(changed) })
-    .where(eq(jobs.id, row.id))
-    .run();
+  tx.update(jobs).set({ job: changed }).where(eq(jobs.id, row.id)).run();
 }

@@ -1,7 +1,7 @@
 import { asc, desc, eq } from "drizzle-orm";
 import { clashesOf, type Clash } from "../../core/guard/clashes";
 import type { Plan } from "../../core/plan/plan";
-import { jobSchema, type Job } from "../../core/request/jobFile";
+import { type Job } from "../../core/request/jobFile";
 import { nextAct, type NextAct } from "../../core/job/nextAct";
 import type { IsolationLife } from "../../core/isolation/isolation";
 import { reviewDue_ms, type Review } from "../../core/isolation/review";
@@ -132,9 +132,9 @@ export function jobViews(numbers: readonly string[], now_ms: number, stepsOf = w
       : null;
     const own = written(row.id);
     const review = stands ? reviewOf(stands, reviewsOf(stands.id), now_ms, nameOf) : null;
-    const job = jobSchema.parse(JSON.parse(row.job));
+    const job = row.job;
     const { graph } = planned(stands?.plantRevision ?? plant.revision);
-    const crewIds = JSON.parse(row.crew) as string[];
+    const crewIds = row.crew;
     return {
       id: row.id,
       number: row.number,
@@ -276,5 +276,5 @@ export function peopleToChoose() {
     .where(eq(people.active, true))
     .orderBy(asc(people.name))
     .all()
-    .map(({ id, name, roles }) => ({ id, name, roles: JSON.parse(roles) as string[] }));
+    .map(({ id, name, roles }) => ({ id, name, roles: roles }));
 }

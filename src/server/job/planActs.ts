@@ -2,7 +2,7 @@ import { randomUUID } from "node:crypto";
 import { eq } from "drizzle-orm";
 import { z } from "zod";
 import { wayOf } from "../../core/plan/deviations";
-import { jobSchema, type Job, OBJECTIVES, SCHOOLS } from "../../core/request/jobFile";
+import { type Job, OBJECTIVES, SCHOOLS } from "../../core/request/jobFile";
 import type { Tx } from "../db/database";
 import { deviations, jobs } from "../db/schema";
 import { loadIsolation } from "../isolation/isolationStore";
@@ -30,9 +30,7 @@ export const adjustPlan = defineAct({
   prepare: async (db, input): Promise<Planned | null> => {
     const row = db.select().from(jobs).where(eq(jobs.number, input.job)).get();
     const plant = currentPlant(db);
-    return row === undefined || plant === null
-      ? null
-      : plannedFor(db, plant.revision, jobSchema.parse(adjusted(row.job, input)));
+    return row === undefined || plant === null ? null : plannedFor(db, plant.revision, adjusted(row.job, input));
   },
   run: ({ tx }, input, prepared) => {
     const found = jobAndPlant(tx, input.job);
@@ -40,27 +38,20 @@ export const adjustPlan = defineAct({
     const { row, plant } = found;
     const subject = row.number;
     const changed = adjusted(row.job, input);
-    const facts = jobFacts(tx, row, plant.revision, () =>
-      stillPlanned(tx, prepared, plant.revision, jobSchema.parse(changed)),
-    );
+    const facts = jobFacts(tx, row, plant.revision, () => stillPlanned(tx, prepared, plant.revision, changed));
     const decided = decideJob(jobLifeOf(row), { type: "adjust" }, facts);
     if (!decided.ok) return { ok: false, subject, refusal: decided.refusal };
     const made = facts.plan();
-    tx.update(jobs)
-      .set({ job: JSON.stringify(changed) })
-      .where(eq(jobs.id, row.id))
-      .run();
+    tx.update(jobs).set({ job: changed }).where(eq(jobs.id, row.id)).run();
     return { ok: true, subject, answer: { job: subject, points: made.ok ? made.value.points.length : 0 } };
   },
 });
 
 /** A job with a device pinned in, struck out, or neither. */
-function adjusted(asked: string, { device, to }: Readonly<{ device: string; to: string }>): Record<string, unknown> {
-  const raw = JSON.parse(asked) as Record<string, unknown>;
-  const job = jobSchema.parse(raw);
+function adjusted(job: Job, { device, to }: Readonly<{ device: string; to: string }>): Job {
   const without = (tags: readonly string[]) => tags.filter((tag) => tag !== device);
   return {
-    ...raw,
+    ...job,
     pinned: [...without(job.pinned), ...(to === "pinned" ? [device] : [])],
     struck: [...without(job.struck), ...(to === "struck" ? [device] : [])],
   };
@@ -107,7 +98,7 @@ export const acceptDeviation = defineAct({
           requiredGrade: shortfall.requiredGrade ?? "",
           acceptedGrade: shortfall.grade,
           acceptedDepth: shortfall.available,
-          measures: JSON.stringify(input.measures),
+          measures: input.measures,
           reason: input.reason,
           plantRevision: plant.revision,
           acceptedBy: person.id,
@@ -126,7 +117,7 @@ function jobToHold(tx: Tx, row: JobRow, chosen: Readonly<{ objective: Job["objec
   const { standing } = jobFacts(tx, row);
   return standing
     ? nextJob(tx, loadIsolation(tx, standing.isolation)!).job
-    : jobSchema.parse({ ...JSON.parse(row.job), objective: chosen.objective, school: chosen.school });
+    : { ...row.job, objective: chosen.objective, school: chosen.school };
 }
 
 function jobAndPlant(tx: Tx, number: string): Readonly<{ row: JobRow; plant: CurrentPlant }> | null {

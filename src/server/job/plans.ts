@@ -44,7 +44,7 @@ export function approvedPlan(isolation: string): Plan {
     .where(eq(isolations.number, isolation))
     .get();
   if (row === undefined) throw new Error(`isolation ${isolation} is gone`);
-  return JSON.parse(row.plan) as Plan;
+  return row.plan;
 }
 
 export type LanternView = Readonly<{

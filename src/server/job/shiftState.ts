@@ -24,7 +24,7 @@ export function shiftState(now_ms: number): ShiftSheet {
     .all()
     .map(
       ({ number, state, lift, isolation }) =>
-        `${number}: ${(JSON.parse(lift) as string[]).join(", ")} of isolation ${isolation} ${state === "running" ? "is lifted for a test" : "is asked to be lifted for a test"}.`,
+        `${number}: ${lift.join(", ")} of isolation ${isolation} ${state === "running" ? "is lifted for a test" : "is asked to be lifted for a test"}.`,
     );
   const removals = db
     .select()

@@ -2,6 +2,7 @@ import { createHash } from "node:crypto";
 import { closeSync, fsyncSync, openSync, readFileSync, renameSync, writeSync } from "node:fs";
 import { join } from "node:path";
 import { desc } from "drizzle-orm";
+import { z } from "zod";
 import { canonicalJson } from "../../core/ledger/canonicalJson";
 import { dataFolder, type Tx } from "../db/database";
 import { ledger } from "../db/schema";
@@ -27,7 +28,8 @@ export type LedgerEntry = Readonly<{
   answer: unknown;
 }>;
 
-export type LedgerHead = Readonly<{ seq: number; hash: string }>;
+const headSchema = z.object({ seq: z.number().int().min(0), hash: z.string() });
+export type LedgerHead = Readonly<z.output<typeof headSchema>>;
 
 /** The last row's number and hash; row 0 and GENESIS when the ledger is empty. */
 export function ledgerHead(tx: Tx): LedgerHead {
@@ -92,7 +94,7 @@ export function readHeadFile(path = headFilePath()): LedgerHead | null {
     if ((error as NodeJS.ErrnoException).code === "ENOENT") return null;
     throw error;
   }
-  const head = JSON.parse(text) as LedgerHead;
-  if (!Number.isSafeInteger(head.seq) || typeof head.hash !== "string") throw new Error(`${path} is damaged`);
-  return head;
+  const head = headSchema.safeParse(JSON.parse(text));
+  if (!head.success) throw new Error(`${path} is damaged`);
+  return head.data;
 }

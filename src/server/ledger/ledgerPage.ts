@@ -1,6 +1,7 @@
 import { and, count, desc, eq, like, or } from "drizzle-orm";
 import { database } from "../db/database";
 import { ledger } from "../db/schema";
+import { bodyOf } from "./body";
 import { ledgerHead } from "./append";
 import { namesOf } from "../people/signIn";
 import { CLOCK, isInstrument } from "./nobody";
@@ -25,10 +26,8 @@ export function ledgerPage(words: string, page: number) {
     .offset((page - 1) * LEDGER_PAGE)
     .all()
     .map((row) => {
-      const body = JSON.parse(row.body) as {
-        input: Record<string, unknown> | null;
-        answer: { sentence?: string; answer?: { did?: string } };
-      };
+      const { input, answer } = bodyOf(row);
+      const did = answer.ok ? answer.answer.did : answer.sentence;
       return {
         seq: row.seq,
         type: row.type,
@@ -38,8 +37,8 @@ export function ledgerPage(words: string, page: number) {
         doneAt: row.doneAt,
         hash: row.hash,
         corrects: row.corrects,
-        sentence: body.answer.sentence ?? body.answer.answer?.did ?? null,
-        input: body.input,
+        sentence: typeof did === "string" ? did : null,
+        input,
       };
     });
   const inError = new Set(

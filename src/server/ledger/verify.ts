@@ -1,6 +1,7 @@
 import { asc } from "drizzle-orm";
 import type { Db } from "../db/database";
 import { ledger } from "../db/schema";
+import { bodyOf } from "./body";
 import { chainHash, GENESIS, readHeadFile } from "./append";
 
 export type Verification = Readonly<
@@ -26,8 +27,7 @@ export function verifyLedger(db: Db, headFile: string): Verification {
       faults.push(`${name} does not follow the row before it: one was changed, removed or inserted`);
     if (chainHash(row.previousHash, row.body) !== row.hash)
       faults.push(`${name} was changed: its hash does not fit its body`);
-    for (const column of columnsThatDiffer(row))
-      faults.push(`${name} was changed: column ${column} does not fit its body`);
+    faults.push(...columnFaults(row, name));
     hashAt.set(row.seq, row.hash);
     previous = row.hash;
   }
@@ -47,8 +47,13 @@ export function verifyLedger(db: Db, headFile: string): Verification {
   return faults.length === 0 ? { ok: true, rows: hashAt.size, head: previous } : { ok: false, faults };
 }
 
-function columnsThatDiffer(row: typeof ledger.$inferSelect): string[] {
-  const body = JSON.parse(row.body) as Record<string, unknown>;
+function columnFaults(row: typeof ledger.$inferSelect, name: string): string[] {
+  let body: Record<string, unknown>;
+  try {
+    body = bodyOf(row);
+  } catch {
+    return [`${name} was changed: its body cannot be read`];
+  }
   const pairs: readonly (readonly [string, unknown, unknown])[] = [
     ["seq", row.seq, body.seq],
     ["act_id", row.actId, body.actId],
@@ -62,5 +67,7 @@ function columnsThatDiffer(row: typeof ledger.$inferSelect): string[] {
     ["corrects", row.corrects, body.corrects],
     ["body_version", row.bodyVersion, body.v],
   ];
-  return pairs.filter(([, column, said]) => column !== said).map(([name]) => name);
+  return pairs
+    .filter(([, column, said]) => column !== said)
+    .map(([column]) => `${name} was changed: column ${column} does not fit its body`);
 }

@@ -1,7 +1,6 @@
 import { createHash, randomBytes } from "node:crypto";
 import { and, count, eq, gt } from "drizzle-orm";
-import { z } from "zod";
-import { COMPETENCES, ROLES, type Competence, type PersonId, type Role } from "../../core/people/roles";
+import { type Competence, type PersonId, type Role } from "../../core/people/roles";
 import type { UnitSystem } from "../../core/units/units";
 import type { Db } from "../db/database";
 import { failedAttempts, people, sessions } from "../db/schema";
@@ -109,16 +108,13 @@ function tokenHash(token: string): string {
   return createHash("sha256").update(token).digest("hex");
 }
 
-const rolesColumn = z.array(z.enum(ROLES));
-const competencesColumn = z.array(z.enum(COMPETENCES));
-
 export function toPerson(row: typeof people.$inferSelect): Person {
   return {
     id: row.id as PersonId,
     name: row.name,
     signIn: row.signIn,
-    roles: rolesColumn.parse(JSON.parse(row.roles)),
-    competences: competencesColumn.parse(JSON.parse(row.competences)),
+    roles: row.roles,
+    competences: row.competences,
     units: row.units,
     firm: row.firm,
   };

@@ -1,7 +1,7 @@
 import { createHash } from "node:crypto";
 import { asc, eq } from "drizzle-orm";
 import type { AirLimits } from "../../core/atmosphere/airLimits";
-import { againstSent, isSilent, sentSchema, silentFrom_ms, type Sent } from "../../core/permit/air/instruments";
+import { againstSent, isSilent, silentFrom_ms, type Sent } from "../../core/permit/air/instruments";
 import type { PostedDetector } from "../../core/permit/record/permitTypes";
 import type { Tx } from "../db/database";
 import { detectors } from "../db/schema";
@@ -24,7 +24,7 @@ export function detectorByToken(tx: Tx, token: string): DetectorRow | null {
 }
 
 export function sentOf(row: Pick<DetectorRow, "lastReading">): Sent | null {
-  return row.lastReading === null ? null : sentSchema.parse(JSON.parse(row.lastReading));
+  return row.lastReading === null ? null : row.lastReading;
 }
 
 /** Every instrument that sends by itself, by id. */

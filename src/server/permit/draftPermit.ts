@@ -1,7 +1,6 @@
 import { randomUUID } from "node:crypto";
 import { and, eq, ne } from "drizzle-orm";
 import { z } from "zod";
-import { jobSchema } from "../../core/request/jobFile";
 import { detailsSchema } from "../../core/permit/kinds/details";
 import { kindRule } from "../../core/permit/kinds/kinds";
 import { ENGINE_VERSION } from "../../core/version";
@@ -124,7 +123,7 @@ function write({ tx, person, now_ms }: ActContext, input: Draft): ActOutcome {
       id,
       number,
       kind: input.details.kind,
-      details: JSON.stringify(input.details),
+      details: input.details,
       previous: input.previous,
       jobId: job.id,
       state: "draft",
@@ -135,7 +134,7 @@ function write({ tx, person, now_ms }: ActContext, input: Draft): ActOutcome {
       validFrom: input.validFrom_ms,
       validTo: input.validTo_ms,
       plantRevision: first?.plantRevision ?? plant.revision,
-      ruleProfile: first?.ruleProfile ?? jobSchema.parse(JSON.parse(job.job)).profile,
+      ruleProfile: first?.ruleProfile ?? job.job.profile,
       engineVersion: ENGINE_VERSION,
       draftedBy: person.id,
       draftedAt: now_ms,

@@ -41,10 +41,7 @@ export function receive(
   const head = db.transaction(
     (tx) => {
       const now_ms = actTime_ms(tx, clock_ms);
-      tx.update(detectors)
-        .set({ lastAt: now_ms, lastReading: JSON.stringify(sent.data) })
-        .where(eq(detectors.id, row.id))
-        .run();
+      tx.update(detectors).set({ lastAt: now_ms, lastReading: sent.data }).where(eq(detectors.id, row.id)).run();
       return row.permit === null ? null : settlePermit(tx, row.permit, now_ms, instrumentName(row.id));
     },
     { behavior: "immediate" },

@@ -2,16 +2,15 @@ import { asc } from "drizzle-orm";
 import { openEndsOf } from "../../core/permit/around/emptied";
 import { airLimitsFor, airPlaces } from "../../core/permit/air/airPlaces";
 import { shortfallsNotAccepted, wayOf } from "../../core/plan/deviations";
-import type { Plan } from "../../core/plan/plan";
-import { jobSchema } from "../../core/request/jobFile";
+import { shortfallsSchema } from "../../core/plan/planSchema";
+import { parsed } from "../db/jsonColumn";
 import { gearFault, personalLockFault } from "../../core/gear/gear";
-import type { Role } from "../../core/people/roles";
 import type { PermitDetails } from "../../core/permit/kinds/details";
 import { areaAt, hotWorkZone } from "../../core/permit/around/hotWorkZone";
 import { asAt } from "../../core/permit/life/permitLife";
 import type { PermitFacts, PermitLife } from "../../core/permit/record/permitTypes";
 import { profileOf } from "../../core/requirement/profiles";
-import { settled, setupSchema } from "../../core/schedule/setup";
+import { settled } from "../../core/schedule/setup";
 import { isAmong } from "../db/isAmong";
 import type { Tx } from "../db/database";
 import { permits } from "../db/schema";
@@ -99,26 +98,22 @@ function factsOf(tx: Tx, stored: StoredPermit, now_ms: number, site: PermitSite)
       return firm === "" || site.exchanged(row.jobId, firm) ? null : firm;
     },
     pointsToLock: () =>
-      settled(setupSchema.parse(JSON.parse(job().setup)), "lockSchool") === "on every point"
-        ? [...new Set(isolationIds.flatMap(site.held))]
-        : [],
+      settled(job().setup, "lockSchool") === "on every point" ? [...new Set(isolationIds.flatMap(site.held))] : [],
     crewFault: () => (id) =>
-      (JSON.parse(job().crew) as string[]).includes(id) || job().holderId === id || row.holderId === id
+      job().crew.includes(id) || job().holderId === id || row.holderId === id
         ? null
         : { code: "not in the crew", job: job().number },
-    rolesOf: () => (id) => JSON.parse(site.person(id)?.roles ?? "[]") as Role[],
+    rolesOf: () => (id) => site.person(id)?.roles ?? [],
     nameOf: () => site.nameOf,
     timeOf: () => siteTime,
     profile: () => profile,
-    places: () => jobSchema.parse(JSON.parse(job().job)).faces.map(({ place }) => place),
-    plannedFor: () => [
-      ...new Set(rows().flatMap(({ inputs }) => jobSchema.parse(JSON.parse(inputs)).faces.flatMap(({ how }) => how))),
-    ],
+    places: () => job().job.faces.map(({ place }) => place),
+    plannedFor: () => [...new Set(rows().flatMap(({ inputs }) => inputs.faces.flatMap(({ how }) => how)))],
     shortfalls: () =>
       details.kind === "confined space entry"
         ? rows().flatMap(({ shortfalls }) =>
             shortfallsNotAccepted(
-              { shortfalls: JSON.parse(shortfalls) as Plan["shortfalls"] },
+              { shortfalls: parsed("plan_json", shortfallsSchema, shortfalls) },
               site.accepted(row.jobId),
             ).map(wayOf),
           )

@@ -21,15 +21,8 @@ function logAct<Shape extends z.ZodRawShape>(
     words: LIFE[type].words,
     roles: [],
     pin,
-    input: z.object({ permit: z.string(), ...shape }),
-    run: (context, input) => {
-      const acts = toActs(input as unknown as z.output<z.ZodObject<Shape>>);
-      return changePermit(
-        context,
-        (input as { permit: string }).permit,
-        ...(Array.isArray(acts) ? acts : [acts as PermitAct]),
-      );
-    },
+    input: z.object({ permit: z.string() }).and(z.object(shape)),
+    run: (context, input) => changePermit(context, input.permit, ...[toActs(input)].flat()),
   });
 }
 

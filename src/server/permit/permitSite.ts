@@ -3,7 +3,6 @@ import { clashFinder } from "../../core/permit/around/clashFinder";
 import { emptiedBy, type ProvenIsolation } from "../../core/permit/around/emptied";
 import type { PermitClash } from "../../core/permit/around/crossChecks";
 import { entriesOf, type LogEntry } from "../../core/permit/record/permitLog";
-import { jobSchema } from "../../core/request/jobFile";
 import { standingByBox } from "../box/boxStore";
 import { heldTags } from "../box/heldTags";
 import { boxesOf } from "../box/locks";
@@ -247,5 +246,5 @@ function provenIsolations(tx: Tx): ProvenIsolation[] {
     .from(isolations)
     .where(eq(isolations.state, "proven"))
     .all()
-    .map(({ number, inputs }) => ({ number, faces: jobSchema.parse(JSON.parse(inputs)).faces }));
+    .map(({ number, inputs }) => ({ number, faces: inputs.faces }));
 }

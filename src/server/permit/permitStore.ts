@@ -1,7 +1,6 @@
 import { randomUUID } from "node:crypto";
 import { and, asc, eq, isNull } from "drizzle-orm";
 import type { PersonId } from "../../core/people/roles";
-import type { PermitDetails } from "../../core/permit/kinds/details";
 import type { LogEntry } from "../../core/permit/record/permitLog";
 import type { PermitLife, SignOn } from "../../core/permit/record/permitTypes";
 import { isAmong } from "../db/isAmong";
@@ -49,7 +48,7 @@ export function loadPermits(tx: Tx, numbers: readonly string[]): StoredPermit[] 
     life: lifeOf(
       row,
       signOnsOf(locksOf(row.id)),
-      logOf(row.id).map(({ entry }) => JSON.parse(entry) as LogEntry),
+      logOf(row.id).map(({ entry }) => entry),
     ),
   }));
 }
@@ -57,7 +56,7 @@ export function loadPermits(tx: Tx, numbers: readonly string[]): StoredPermit[] 
 export function lifeOf(row: StoredPermit["row"], signOns: readonly SignOn[], log: readonly LogEntry[]): PermitLife {
   return {
     number: row.number,
-    details: JSON.parse(row.details) as PermitDetails,
+    details: row.details,
     log,
     state: row.state,
     holder: row.holderId as PersonId,
@@ -101,7 +100,7 @@ export function savePermit(tx: Tx, before: StoredPermit, after: PermitLife): voi
         permitId: before.row.id,
         position: before.life.log.length + i,
         at: entry.at_ms,
-        entry: JSON.stringify(entry),
+        entry,
       })
       .run();
   });

@@ -1,7 +1,8 @@
 import { eq, notInArray, sql } from "drizzle-orm";
-import type { Plan } from "../../core/plan/plan";
+import { goesDarkSchema } from "../../core/plan/planSchema";
+import type { Job } from "../../core/request/jobFile";
+import { parsed } from "../db/jsonColumn";
 import { jobHazardsSchema } from "../../core/hazard/jobHazards";
-import { jobSchema } from "../../core/request/jobFile";
 import type { PersonId } from "../../core/people/roles";
 import type { PermitInPlace } from "../../core/permit/around/crossChecks";
 import type { PermitDetails } from "../../core/permit/kinds/details";
@@ -72,8 +73,8 @@ export function permitsInPlace(tx: Tx, loaded: readonly StoredPermit[] = []): In
 
 type SpotOf = (place: string) => Readonly<{ x_m: number; y_m: number; known: boolean }>;
 
-function facesOf(spotOf: SpotOf, job: string, details: PermitDetails): PermitInPlace["faces"] {
-  return jobSchema.parse(JSON.parse(job)).faces.map(({ place, how }) => {
+function facesOf(spotOf: SpotOf, job: Job, details: PermitDetails): PermitInPlace["faces"] {
+  return job.faces.map(({ place, how }) => {
     const { known, ...spot } = spotOf(place);
     // A permit that says where it is knows better than the register where its item stands.
     const at = "x_m" in details ? { x_m: details.x_m, y_m: details.y_m, known: true } : { ...spot, known };
@@ -106,7 +107,7 @@ function stands(
   const heldBy = heldTags(tx, ids);
   const of = new Map(
     rows.map(({ id, number, dark }) => {
-      const lost = (JSON.parse(dark) as Plan["goesDark"]).map(({ tag }) => tag);
+      const lost = parsed("plan_json", goesDarkSchema, dark).map(({ tag }) => tag);
       return [id, { number, loses: [...lost, ...heldBy(id)] }];
     }),
   );

@@ -2,6 +2,7 @@ import { randomUUID } from "node:crypto";
 import { desc, eq, sql } from "drizzle-orm";
 import type { Item, Plant } from "../../core/plant/plant";
 import { buildStateGraph, type StateGraph } from "../../core/trace/stateGraph";
+import { storedPlant } from "../../workers/storedPlant";
 import type { PlantKey } from "../../workers/plantFrom";
 import type { ReadyPlant } from "../../workers/tasks";
 import type { Db, Tx } from "../db/database";
@@ -34,7 +35,7 @@ function plantOf(tx: Tx, { revision, contentHash }: { revision: number; contentH
   if (known) return { ...known, revision };
   const where = eq(plantRevisions.revision, revision);
   const text = tx.select({ plant: plantRevisions.plant }).from(plantRevisions).where(where).get()!.plant;
-  const plant = JSON.parse(text) as Plant;
+  const plant = storedPlant(text, contentHash);
   const current = { revision, plant, graph: buildStateGraph(plant) };
   plants.set(contentHash, current);
   if (plants.size > 4) plants.delete(plants.keys().next().value!);

@@ -104,7 +104,7 @@ export const criticalPathOf = calculator({
   fields: {},
   schema: stepsSchema,
   compute: (inputs): Calculation => {
-    const { steps } = inputs as unknown as z.output<typeof stepsSchema>;
+    const { steps } = stepsSchema.parse(inputs);
     try {
       const path = criticalPath(steps);
       return {

@@ -17,22 +17,25 @@ export const STOP_CAUSES = [
 export type StopCause = (typeof STOP_CAUSES)[number];
 
 /** How an instrument senses what burns. */
-export type Sensor = "catalytic" | "infrared";
+export const SENSORS = ["catalytic", "infrared"] as const;
+export type Sensor = (typeof SENSORS)[number];
 
 /** Acts of the life cycle that a person signs. */
-export type Signed =
-  | "check"
-  | "authorise"
-  | "approve"
-  | "issue"
-  | "accept"
-  | "resume"
-  | "revalidate"
-  | "hand back"
-  | "end watch"
-  | "inspect"
-  | "close"
-  | "cancel";
+export const SIGNED = [
+  "check",
+  "authorise",
+  "approve",
+  "issue",
+  "accept",
+  "resume",
+  "revalidate",
+  "hand back",
+  "end watch",
+  "inspect",
+  "close",
+  "cancel",
+] as const;
+export type Signed = (typeof SIGNED)[number];
 
 /**
  * What happened under a permit, oldest first and never changed: its checks, air tests, watches, entries, breaks and stops.

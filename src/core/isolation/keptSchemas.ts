@@ -1,0 +1,43 @@
+import { z } from "zod";
+import { personIdSchema } from "../people/roles";
+import { STUCK_WHYS, type Stuck } from "./isolation";
+import type { Evidence } from "./stepEvidence";
+import type { Affected } from "./temporary";
+
+const text = z.string().nullable().optional();
+const figure = z.number().nullable().optional();
+
+/** What was seen at a step, as it is kept. */
+export const evidenceSchema: z.ZodType<Evidence> = z.object({
+  readings: z.record(z.string(), z.number()).optional(),
+  tester: text,
+  provingUnit: text,
+  knownSource: text,
+  knownSource_V: figure,
+  provedBefore: z.boolean().optional(),
+  provedAfter: z.boolean().optional(),
+  gloves: text,
+  instrument: text,
+  error: figure,
+  tried: z.array(z.string()).optional(),
+  earths: z.record(z.string(), z.string()).optional(),
+  peopleCounted: figure,
+  pressure_bar: figure,
+  held_min: figure,
+  lost_bar: figure,
+  words: text,
+  photo: text,
+});
+
+/** Why a step cannot be done, as it is kept. */
+export const stuckSchema: z.ZodType<Stuck> = z.object({
+  why: z.enum(STUCK_WHYS),
+  words: z.string(),
+  by: personIdSchema,
+  at_ms: z.number(),
+});
+
+/** The jobs that a temporary de-isolation reaches, as they are kept. */
+export const affectedSchema: z.ZodType<readonly Affected[]> = z.array(
+  z.object({ job: z.string(), agreedBy: personIdSchema.nullable(), agreedAt_ms: z.number().nullable() }),
+);

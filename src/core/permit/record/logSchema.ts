@@ -1,0 +1,55 @@
+import { z } from "zod";
+import { personIdSchema } from "../../people/roles";
+import { POSTS } from "../kinds/kinds";
+import { SENSORS, SIGNED, STOP_CAUSES, type LogEntry } from "./permitLog";
+
+const who = { at_ms: z.number(), by: personIdSchema.nullable() };
+const entry = <Type extends string, Shape extends z.ZodRawShape>(type: Type, shape: Shape) =>
+  z.object({ type: z.literal(type), ...who, ...shape });
+
+const reading = z.object({
+  oxygen: z.number().nullable(),
+  flammable: z.number().nullable(),
+  toxics: z.array(z.object({ gas: z.string(), fraction: z.number().nullable() })),
+});
+const post = z.enum(POSTS);
+const words = z.string();
+
+/** A line of a permit's log as it is kept. */
+export const logEntrySchema: z.ZodType<LogEntry> = z.discriminatedUnion("type", [
+  entry("signed", { act: z.enum(SIGNED), words: words.optional() }),
+  entry("ran out", {}),
+  entry("stopped", { cause: z.enum(STOP_CAUSES), reason: z.string(), evacuate: z.boolean() }),
+  entry("ticked", { ask: z.string(), words }),
+  entry("clash decided", {
+    clash: z.string(),
+    words,
+    decision: z.enum(["go on", "wait"]),
+    reason: z.string(),
+  }),
+  entry("sample begun", {
+    point: z.string(),
+    instrument: z.string(),
+    sensor: z.enum(SENSORS),
+    wait_s: z.number(),
+  }),
+  entry("air", { point: z.string(), instrument: z.string(), reading, against: z.array(z.string()) }),
+  entry("flushed", { point: z.string(), held_s: z.number() }),
+  entry("purge begun", { need_s: z.number() }),
+  entry("purge ended", {}),
+  entry("post taken", { post, person: personIdSchema }),
+  entry("post left", { post, person: personIdSchema, to: personIdSchema.nullable() }),
+  entry("break begun", {}),
+  entry("break ended", {}),
+  entry("went in", { person: personIdSchema }),
+  entry("came out", { person: personIdSchema }),
+  entry("talked", {}),
+  entry("watch check", { due_ms: z.number(), words }),
+  entry("control room told", { who: z.string() }),
+  entry("final check", { words }),
+  entry("copy hung", { copy: z.number(), where: z.string(), second: z.boolean() }),
+  entry("copy returned", { copy: z.number() }),
+  entry("put in", { thing: z.number(), what: z.string(), where: z.string() }),
+  entry("taken out", { thing: z.number() }),
+  entry("safeguard back", { words }),
+]);

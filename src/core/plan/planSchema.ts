@@ -1,0 +1,162 @@
+import { z } from "zod";
+import { CARRIERS } from "../plant/carriers";
+import { OBJECTIVES, SCHOOLS } from "../request/jobFile";
+import { FAMILIES, GRADES } from "../requirement/grades";
+import { FINDING_CODES } from "../trace/findings";
+import { HIDDEN_BY } from "../trace/hiddenRoute";
+import type { Plan } from "./plan";
+
+const carrier = z.enum(CARRIERS);
+const grade = z.enum(GRADES);
+const tags = z.array(z.string());
+const way = { source: z.string(), carrier, face: z.string() };
+const figure = z.number().nullable();
+const energy = z
+  .object({
+    energy_J: figure,
+    most_J: z.number().optional(),
+    formula: z.string(),
+    source: z.string(),
+    missing: tags,
+  })
+  .nullable();
+const found = { source: z.string(), carrier, via: tags };
+const hidden = { hidden: z.boolean(), hiddenBy: z.array(z.enum(HIDDEN_BY)) };
+
+const pointSchema = z.object({
+  device: z.string(),
+  stops: z.array(carrier),
+  effort_min: z.number(),
+  lockable: z.boolean(),
+  positive: z.boolean(),
+  stage: z.union([z.literal(1), z.literal(2)]),
+  because: z.enum(["computed", "pinned", "positive", "to fit the blinds", "to prove the space between"]),
+  layer: z.number(),
+  holds: z.array(z.object(way)),
+});
+
+const routeSchema = z.object({
+  ...way,
+  required: z.number(),
+  available: z.number(),
+  depth: z.number(),
+  arrives: carrier,
+  family: z.enum(FAMILIES),
+  requiredGrade: grade.nullable(),
+  grade,
+  held: z.boolean(),
+  because: tags,
+  rule: z.object({ row: z.string(), reason: z.string(), source: z.string() }),
+  brings: z.string().nullable(),
+  via: tags,
+});
+
+/** Ways that a plan does not hold, as they are kept with it. */
+export const shortfallsSchema: z.ZodType<Plan["shortfalls"]> = z.array(
+  z.object({
+    ...way,
+    required: z.number(),
+    available: z.number(),
+    requiredGrade: grade.nullable(),
+    grade,
+    because: tags,
+    measures: tags,
+  }),
+);
+
+/** What goes dark with a plan, as it is kept with it. */
+export const goesDarkSchema: z.ZodType<Plan["goesDark"]> = z.array(
+  z.object({
+    tag: z.string(),
+    name: z.string(),
+    area: z.string(),
+    tell: z.string(),
+    loses: z.array(carrier),
+    criticality: z.number(),
+    isWork: z.boolean(),
+  }),
+);
+
+/** A plan as an isolation keeps it. */
+export const planSchema: z.ZodType<Plan> = z.object({
+  format: z.literal("heavy-lantern/plan"),
+  version: z.literal(1),
+  objective: z.enum(OBJECTIVES),
+  school: z.enum(SCHOOLS),
+  profile: z.string(),
+  points: z.array(pointSchema),
+  cost: z.number(),
+  minutes: z.number(),
+  exact: z.boolean(),
+  bound: z.number(),
+  feasible: z.boolean(),
+  held: z.boolean(),
+  routes: z.array(routeSchema),
+  shortfalls: shortfallsSchema,
+  singleFailures: z.array(
+    z.object({
+      device: z.string(),
+      faces: tags,
+      lights: z.array(z.object({ face: z.string(), arrives: carrier, ...found })),
+    }),
+  ),
+  cavities: z.array(
+    z.object({
+      carrier,
+      zone: z.enum(["between", "work"]),
+      places: tags,
+      barriers: tags,
+      bleeds: tags,
+      undrained: tags,
+      faces: tags,
+    }),
+  ),
+  bleeds: tags,
+  blinds: z.array(
+    z.object({
+      device: z.string(),
+      bore_m: figure,
+      flangeClass: z.string().nullable(),
+      pressure_Pa: figure,
+      thickness_m: figure,
+      missing: tags,
+    }),
+  ),
+  darkZone: z.object({
+    places: tags,
+    trapped: z.array(
+      z.object({
+        place: z.string(),
+        fluid: z.string(),
+        volume_m3: figure,
+        pressure_Pa: figure,
+        energy,
+        bleeds: tags,
+      }),
+    ),
+  }),
+  goesDark: goesDarkSchema,
+  notices: tags,
+  waysIn: z.array(
+    z.object({
+      face: z.string(),
+      through: z.string(),
+      carrier,
+      sources: z.array(z.object({ ...found, nearestDevice: z.string().nullable(), ...hidden })),
+    }),
+  ),
+  stored: z.array(
+    z.object({
+      ...found,
+      face: z.string(),
+      arrives: carrier,
+      devices: tags,
+      bleeds: tags,
+      brings: z.string().nullable(),
+      regenerating: z.boolean(),
+      quantity: energy,
+      harmless: z.string(),
+    }),
+  ),
+  findings: z.array(z.object({ code: z.enum(FINDING_CODES), tags, sentence: z.string() })),
+});
