@@ -1,7 +1,8 @@
+import { z } from "zod";
 import { asc } from "drizzle-orm";
 import type { Db } from "../db/database";
 import { ledger } from "../db/schema";
-import { bodyOf } from "./body";
+import { parsed } from "../db/jsonColumn";
 import { chainHash, GENESIS, readHeadFile } from "./append";
 
 export type Verification = Readonly<
@@ -50,7 +51,7 @@ export function verifyLedger(db: Db, headFile: string): Verification {
 function columnFaults(row: typeof ledger.$inferSelect, name: string): string[] {
   let body: Record<string, unknown>;
   try {
-    body = bodyOf(row);
+    body = parsed(name, z.record(z.string(), z.unknown()), row.body);
   } catch {
     return [`${name} was changed: its body cannot be read`];
   }
