@@ -1,4 +1,4 @@
-// npm run bench [engine|schedule|instruments]: times the engine beside igraph and networkx, and schedules and calculators beside each
+// npm run bench [engine|schedule|instruments|server]: times the engine beside igraph and networkx, and schedules and calculators beside each
 // other, each in one run, and writes docs/benchmarks.md. Not a test.
 import { spawnSync } from "node:child_process";
 import { mkdirSync, readFileSync, writeFileSync } from "node:fs";
@@ -7,7 +7,12 @@ import { fileURLToPath } from "node:url";
 import { buildSync } from "esbuild";
 
 const HOME = resolve(dirname(fileURLToPath(import.meta.url)), "..");
-const BENCHES = { engine: "bench.ts", schedule: "scheduleBench.ts", instruments: "instrumentBench.ts" };
+const BENCHES = {
+  engine: "bench.ts",
+  schedule: "scheduleBench.ts",
+  instruments: "instrumentBench.ts",
+  server: "serverBench.ts",
+};
 const wanted = process.argv[2];
 if (wanted !== undefined && !(wanted in BENCHES)) {
   process.stderr.write(`no bench ${wanted}; one of ${Object.keys(BENCHES).join(", ")}\n`);
@@ -27,7 +32,7 @@ for (const [name, source] of Object.entries(BENCHES)) {
     format: "esm",
     alias: { "@": join(HOME, "src") },
     // The database driver is compiled: it stays outside.
-    ...(name === "instruments" ? { packages: "external" } : {}),
+    ...(name === "instruments" || name === "server" ? { packages: "external" } : {}),
   });
   const done = spawnSync("node", ["--max-old-space-size=4096", program], {
     cwd: HOME,

@@ -1,0 +1,129 @@
+import { spawn } from "node:child_process";
+import { createHash, randomUUID } from "node:crypto";
+import { mkdtempSync, rmSync } from "node:fs";
+import { tmpdir } from "node:os";
+import { join } from "node:path";
+import { eq } from "drizzle-orm";
+import { openDatabase } from "../../src/server/db/database";
+import { people, sessions } from "../../src/server/db/schema";
+import { DEMO_PIN } from "../../src/server/demo/demoPeople";
+import { seedDemo } from "../../src/server/demo/seedDemo";
+import { multiplySite } from "../support/bigSite";
+import { generatedPlant } from "../support/generatedPlant";
+
+/** A large site over HTTP: the board, and stop-work beside an idle server and beside the heaviest work there is. */
+
+const HOME = process.env.LANTERN_HOME ?? process.cwd();
+const PORT = 4397;
+const SITE = { open: 500, closed: 5000, permits: 14_000 };
+const LOOKS = 40;
+const STOPS = 200;
+const IMPORT_ITEMS = 100_000;
+
+const sorted = (all: readonly number[]) => [...all].sort((a, b) => a - b);
+const share = (all: readonly number[], part: number) =>
+  sorted(all)[Math.min(all.length - 1, Math.floor(all.length * part))]!;
+const ms = (value: number) => value.toFixed(0);
+
+process.env.LANTERN_TEST_HASHES = "1";
+const data = mkdtempSync(join(tmpdir(), "lantern-bench-"));
+const db = openDatabase(join(data, "heavy-lantern.db"));
+await seedDemo(db, join(HOME, "demo"), join(data, "ledger-head.json"), Date.now());
+multiplySite(db.$client, SITE);
+const cookie = randomUUID();
+const maren = db.select().from(people).where(eq(people.signIn, "maren")).get()!;
+db.insert(sessions)
+  .values({
+    tokenHash: createHash("sha256").update(cookie).digest("hex"),
+    personId: maren.id,
+    createdAt: Date.now(),
+    expiresAt: Date.now() + 3_600_000,
+  })
+  .run();
+db.$client.pragma("wal_checkpoint(TRUNCATE)");
+db.$client.close();
+
+const next = join(HOME, "node_modules/next/dist/bin/next");
+const server = spawn("node", [next, "start", "-p", String(PORT), "-H", "127.0.0.1"], {
+  cwd: HOME,
+  env: { ...process.env, LANTERN_DATA: data, LANTERN_DEMO: "1", LANTERN_HOME: HOME },
+});
+server.stderr.on("data", (text) => process.stderr.write(String(text)));
+const address = `http://127.0.0.1:${PORT}`;
+const headers = { cookie: `lantern_session=${cookie}` };
+
+async function timed(ask: () => Promise<Response>): Promise<number> {
+  const start = performance.now();
+  const answer = await ask();
+  const text = await answer.text();
+  if (!answer.ok) throw new Error(`${answer.status}: ${text.slice(0, 300)}`);
+  return performance.now() - start;
+}
+
+const act = (type: string, input: object, pin = DEMO_PIN) =>
+  fetch(`${address}/api/acts`, {
+    method: "POST",
+    headers: { ...headers, "content-type": "application/json" },
+    body: JSON.stringify({ version: 1, actId: randomUUID(), type, input, pin }),
+  });
+const stopWork = () => timed(() => act("permit.stop", { permit: "P-0001", reason: "A drill of the bench" }));
+const look = (page: string) => timed(() => fetch(`${address}${page}`, { headers }));
+
+try {
+  await new Promise<void>((ready, failed) => {
+    server.stdout.on("data", (text) => String(text).includes("Ready") && ready());
+    server.once("exit", () => failed(new Error("the server stopped")));
+  });
+  for (let i = 0; i < 3; i++) await look("/");
+  const board: number[] = [];
+  for (let i = 0; i < LOOKS; i++) {
+    // Something changes between two looks, as it does on such a site.
+    await stopWork();
+    board.push(await look("/"));
+  }
+  const idle: number[] = [];
+  for (let i = 0; i < STOPS; i++) idle.push(await stopWork());
+
+  let over = false;
+  const file = new Blob([JSON.stringify(generatedPlant(IMPORT_ITEMS, 7).plant)]);
+  const form = new FormData();
+  form.set("files", file, "plant.json");
+  form.set("pin", DEMO_PIN);
+  form.set("actId", randomUUID());
+  const imported = timed(() => fetch(`${address}/api/plant/import`, { method: "POST", headers, body: form }));
+  const compared = (async () => {
+    for (let i = 0; !over; i++) {
+      const device = ["V-2041", "V-2042"][i % 2]!;
+      const to = ["pinned", "struck", "left to the engine"][i % 3]!;
+      await (await act("plan.adjust", { job: "J-0003", device, to, reason: "a drill of the bench" })).text();
+      await (await fetch(`${address}/jobs/J-0003/points`, { headers })).text();
+    }
+  })();
+  const loaded: number[] = [];
+  const importing = imported.finally(() => (over = true));
+  while (!over) loaded.push(await stopWork());
+  const took = await importing;
+  await compared;
+  process.stdout.write(`
+| with ${SITE.open} open jobs, ${SITE.closed} closed, ${SITE.closed + SITE.permits} permits | n | median, ms | p95, ms | p99, ms | longest, ms | ÷ idle stop-work |
+| --- | ---: | ---: | ---: | ---: | ---: | ---: |
+${[
+  ["the board, whole page", board],
+  ["stop-work, idle server", idle],
+  [`stop-work, while ${IMPORT_ITEMS} items come in and plans are compared`, loaded],
+]
+  .map(([name, all]) => {
+    const times = all as number[];
+    const figures = [0.5, 0.95, 0.99, 1].map((part) => ms(share(times, part)));
+    return `| ${String(name)} | ${times.length} | ${figures.join(" | ")} | ${(share(times, 0.5) / share(idle, 0.5)).toFixed(1)} |`;
+  })
+  .join("\n")}
+
+The import took ${(took / 1000).toFixed(1)} s. Node ${process.version}. Times of one run; compare only within it.
+`);
+} finally {
+  const ended = new Promise((done) => server.once("exit", done));
+  server.kill("SIGKILL");
+  await ended;
+  rmSync(data, { recursive: true, force: true });
+}
