@@ -9,6 +9,7 @@ const CORE_ROOMS = [
   "fire",
   "plant",
   "refusal",
+  "words/en",
   "ledger",
   "atmosphere",
   "gear",

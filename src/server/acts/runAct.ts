@@ -1,7 +1,7 @@
 import { eq } from "drizzle-orm";
 import { z } from "zod";
 import { canonicalJson } from "../../core/ledger/canonicalJson";
-import { refusalSentence } from "../../core/refusal/refusal";
+import { refusalSentence } from "../../core/words/en/refusals";
 import { actTime_ms } from "../runtime/clock";
 import { announce } from "../runtime/events";
 import { headFilePath, appendToLedger, writeHeadFile } from "../ledger/append";

@@ -1,5 +1,5 @@
 import type { Refusal } from "../../refusal/refusal";
-import { refusalSentence } from "../../refusal/refusal";
+import { refusalSentence } from "../../words/en/refusals";
 import { tickOf, type StopCause } from "../record/permitLog";
 import type { PermitFacts, PermitLife } from "../record/permitTypes";
 

@@ -1,4 +1,5 @@
-import { refusalSentence, type Refusal } from "./refusal";
+import type { Refusal } from "../../refusal/refusal";
+import { refusalSentence } from "./refusals";
 
 /** One of each; the type makes the list complete. */
 const EACH: { [Code in Refusal["code"]]: Extract<Refusal, { code: Code }> } = {

@@ -1,0 +1,271 @@
+import type { Refusal } from "../../refusal/refusal";
+import type { SwapFault } from "../../refusal/swapFault";
+
+/** The sentence for a refusal: what is wrong, then what to do. Read once, at three in the morning. */
+export function refusalSentence(refusal: Refusal): string {
+  const sentence = wordsOf(refusal);
+  return sentence.charAt(0).toUpperCase() + sentence.slice(1);
+}
+
+function wordsOf(refusal: Refusal): string {
+  switch (refusal.code) {
+    case "not yours to do":
+      return `You may not ${refusal.act}. Ask a person who is ${refusal.needs.join(" or ")}.`;
+    case "not competent":
+      return `${refusal.step} needs ${refusal.needs} competence, which you do not have on record. Ask someone who has.`;
+    case "out of order":
+      return `${refusal.step} cannot be done yet. First: ${refusal.first.join("; ")}.`;
+    case "already done":
+      return `${refusal.what} is already done${refusal.by ? `, by ${refusal.by}` : ""}. Nothing was changed.`;
+    case "wrong state":
+      return `${refusal.what} is ${refusal.state}. This can be done only while it is ${refusal.needs}.`;
+    case "wrong plate":
+      return `The plate you read says ${refusal.seen || "nothing"}, but this point is ${refusal.expected}. Stop and find the right device.`;
+    case "lock missing":
+      return `${refusal.step}: write the number of the lock you hung.`;
+    case "lock in use":
+      return `Lock ${refusal.lock} is in use ${refusal.where}. Take another lock and write its number.`;
+    case "reading missing":
+      return `${refusal.step}: ${refusal.what} is missing. Find out, then write it down.`;
+    case "reading not safe":
+      return `${refusal.step}: ${refusal.reading} ${refusal.unit}${refusal.error > 0 ? ` read with an instrument that may be off by ${refusal.error} ${refusal.unit}` : ""} is not surely below ${refusal.limit} ${refusal.unit}. It is not dead. Stop, and find what still feeds it, or take a better instrument.`;
+    case "tester not proved":
+      return `${refusal.step}: the tester must be proved on a live source before and after. Prove it and test again.`;
+    case "second person needed":
+      return `${refusal.step}: you hung a lock on this isolation, so somebody else must prove it.`;
+    case "isolation not proven":
+      return `Isolation ${refusal.isolation} is not proven: ${refusal.open} steps are open. Finish the walk first.`;
+    case "no isolation":
+      return "This permit has no isolation. Approve a plan for the job first.";
+    case "issuing to oneself":
+      return "You are the holder of this permit, so somebody else must issue it.";
+    case "closing one's own permit":
+      return "You are the holder of this permit, so somebody else must inspect and close it.";
+    case "not the holder":
+      return `Only its holder, ${refusal.holder}, can do this.`;
+    case "run out":
+      return `Permit ${refusal.permit} ran out at ${refusal.at}. Work stops. Ask the issuer for a new permit.`;
+    case "validity":
+      return `The validity cannot stand: ${refusal.reason}.`;
+    case "already signed on":
+      return `You are already signed on to permit ${refusal.permit}.`;
+    case "not signed on":
+      return `You are not signed on to permit ${refusal.permit}.`;
+    case "people on":
+      return `Still signed on: ${refusal.people.join(", ")}. Each must sign off and take their own lock off first.`;
+    case "permits open":
+      return `Still open: ${refusal.permits.join(", ")}. Hand back and close first.`;
+    case "isolations open":
+      return `Not restored yet: ${refusal.isolations.join(", ")}. Finish the return first.`;
+    case "plan falls short":
+      return `The plan falls short at ${refusal.ways.slice(0, 4).join("; ")}${refusal.ways.length > 4 ? ` and ${refusal.ways.length - 4} more` : ""}. An approver must accept each with what is done instead, or change the job or the plant.`;
+    case "accepting one's own deviation":
+      return "You asked for this job, so somebody else must accept what it falls short of.";
+    case "no such shortfall":
+      return `The plan as it stands does not fall short at ${refusal.way}. Look at the points again.`;
+    case "device not usable":
+      return `${refusal.why}. Nothing was changed.`;
+    case "would light":
+      return `Lifting ${refusal.device} would reach people: ${refusal.harms.map(harmSentence).join("; ")}. Leave it locked until their work is over.`;
+    case "swap not proved":
+      return `${swapWords(refusal.fault)} Leave the lock where it is.`;
+    case "must stay passing":
+      return `${refusal.device} must stay passing for job ${refusal.job}. Choose another point, or agree it with that job first.`;
+    case "plant changed":
+      return `The plant register changed from revision ${refusal.planned} to ${refusal.now} since this plan was shown. Look at the plan again.`;
+    case "changed meanwhile":
+      return "What this stands on was changed while it was worked out. Look at it again, then do it again.";
+    case "not in the crew":
+      return `You are not in the crew of job ${refusal.job}. Ask the coordinator to put you on it before you sign on.`;
+    case "unknown":
+      return `There is no ${refusal.what} ${refusal.name}.`;
+    case "review too late":
+      return `The next review in ${refusal.hours} hours is too late: the rule profile allows ${refusal.most} at most.`;
+    case "own lock":
+      return `Lock ${refusal.lock} is your own. Take it off yourself and sign off; nobody cuts it while you are here.`;
+    case "not read":
+      return `Your lock ${refusal.lock} on permit ${refusal.permit} was cut. Read how that came about and sign it before anything else.`;
+    case "no figure":
+      return `${refusal.calculator}: ${refusal.field} ${refusal.why}. Mend it on the bench and attach it again.`;
+    case "count differs":
+      return `You count ${refusal.counted} locks on the box, but ${refusal.known} are on record. Nobody lifts anything until this is cleared up.`;
+    case "people differ":
+      return `You count ${refusal.counted} people, but ${refusal.known} have worked here. Find the others before anything goes on.`;
+    case "gear unknown":
+      return `There is no ${refusal.kind} ${refusal.number} in the register. Take one that is, or have it entered.`;
+    case "gear withdrawn":
+      return `The ${refusal.kind} ${refusal.number} was withdrawn from use. Take another.`;
+    case "gear out of date":
+      return `The ${refusal.kind} ${refusal.number} is out of date, or nobody wrote down until when it is good. Take another.`;
+    case "gear not bumped":
+      return `Nobody saw gas instrument ${refusal.number} alarm in the last ${refusal.hours} hours. Blow test gas on it, record the bump test, then begin.`;
+    case "gear elsewhere":
+      return `The ${refusal.kind} ${refusal.number} was handed out for job ${refusal.job}. Take another, or have it given back first.`;
+    case "gear rating":
+      return `The ${refusal.kind} ${refusal.number} is ${refusal.rating === null ? "of unknown rating" : `rated ${refusal.rating} V`}, and ${refusal.needs} V may stand here. Take one that is rated for it.`;
+    case "lock of another":
+      return `Lock ${refusal.lock} belongs to ${refusal.owner}. Take one of your own.`;
+    case "lock of the site":
+      return `Lock ${refusal.lock} is the site's, and others have its key. Hang your own.`;
+    case "same key":
+      return `Key ${refusal.key} also opens lock ${refusal.lock} of ${refusal.owner}. No two people have the same key: choose another lock.`;
+    case "ways not tried":
+      return `${refusal.step}: not tried ${refusal.left.join(", nor ")}. Try every way of starting, then tick it.`;
+    case "earths differ":
+      return `${refusal.step}: ${[
+        refusal.left.length > 0 ? `${refusal.left.join(", ")} went on and did not come off` : "",
+        refusal.strange.length > 0 ? `${refusal.strange.join(", ")} never went on here` : "",
+      ]
+        .filter(Boolean)
+        .join("; ")}. Find every earth before anything is energised.`;
+    case "earth in use":
+      return `Earth ${refusal.number} stands ${refusal.where}. Take another.`;
+    case "not between earths":
+      return `${refusal.step}: nothing earths the way in by ${refusal.bare.join(", ")}. Put an earth there, or at the work itself.`;
+    case "held too short":
+      return `${refusal.step}: held for ${refusal.held} minutes, and ${refusal.least} are asked. Hold on.`;
+    case "gauge too coarse":
+      return `${refusal.step}: a gauge that may be off by ${refusal.error} bar shows no leak at ${refusal.pressure} bar. Take a finer one.`;
+    case "leaks":
+      return `${refusal.step}: ${refusal.lost} bar were lost, more than the gauge's ${refusal.error} bar. It leaks. Take the pressure off, mend it, test again.`;
+    case "stuck":
+      return `${refusal.step} cannot be done as planned: ${refusal.why}, says ${refusal.by}. Plan again first; nothing is skipped.`;
+    case "nothing stuck":
+      return `No step of isolation ${refusal.isolation} is stuck, so there is nothing to plan again.`;
+    case "box locked":
+      return `The box is still locked by ${refusal.people.join(", ")}. They take their locks off first.`;
+    case "last off":
+      return `Your lock is the last to come off, and ${refusal.people.join(", ")} ${refusal.people.length === 1 ? "is" : "are"} still on. They sign off first, or you hand over to somebody.`;
+    case "lead first":
+      return `${refusal.lead} leads this work and signs on first.`;
+    case "coordinator first":
+      return "The coordinator's lock is not on the box yet. It goes on before any other.";
+    case "nobody to hand over":
+      return `Name who comes on for whom on permit ${refusal.permit}.`;
+    case "not on":
+      return `${refusal.who} is not signed on to permit ${refusal.permit}, so nobody can take their place.`;
+    case "handed over twice":
+      return `The place of ${refusal.who} is handed over twice. Each place goes to one person.`;
+    case "not a lead":
+      return `${refusal.who} may not lead a work party. Hand the lead's place to somebody who may hold a permit.`;
+    case "lead issued it":
+      return "Whoever issued this permit may not lead its work. Hand the lead's place to somebody else.";
+    case "no exchange":
+      return `Procedures were not exchanged with ${refusal.firm} yet. The coordinator and their lead do that before their first lock goes on.`;
+    case "prove again":
+      return `Prove again before anybody goes on: ${refusal.proofs.slice(0, 4).join("; ")}${refusal.proofs.length > 4 ? ` and ${refusal.proofs.length - 4} more` : ""}.`;
+    case "under test":
+      return `Isolation ${refusal.isolation} is lifted for a test, and this work may be live. Stay off until it stands again and is proved.`;
+    case "not agreed":
+      return `The test would reach ${refusal.jobs.join(", ")}. Their holders sign that everybody is off and clear first.`;
+    case "still in place":
+      return `Still in place: ${refusal.things.join(", ")}. Take it out and record it before this is closed.`;
+    case "asks unmet":
+      return `Permit ${refusal.permit} lacks ${refusal.asks.length === 1 ? "one thing" : `${refusal.asks.length} things`}: ${refusal.asks.slice(0, 5).join("; ")}${refusal.asks.length > 5 ? ` and ${refusal.asks.length - 5} more` : ""}. See to it, then sign again.`;
+    case "work stopped":
+      return `Work on permit ${refusal.permit} is stopped: ${refusal.why.slice(0, 120)}${refusal.why.length > 120 ? "…" : ""}. Wait until it is let go on.`;
+    case "one's own permit":
+      return "You are the holder of this permit, so somebody else must sign this.";
+    case "checked by oneself":
+      return `You checked permit ${refusal.permit}, so somebody else must authorise it.`;
+    case "no approval needed":
+      return `Permit ${refusal.permit} needs no approval by safety as it stands.`;
+    case "issuer resumes":
+      return `Work on permit ${refusal.permit} was stopped, not only paused. Its issuer looks and lets it go on.`;
+    case "air not fresh":
+      return `The air under permit ${refusal.permit} was not read in the last 30 minutes. Read it at every point, then revalidate.`;
+    case "watch not over":
+      return `The watch of permit ${refusal.permit} is not over: ${refusal.left.join("; ")}.`;
+    case "not back":
+      return `Not back yet: ${refusal.things.join(", ")}. Bring it back and write it down, then close permit ${refusal.permit}.`;
+    case "not inspected":
+      return `Nobody has inspected the place since permit ${refusal.permit} was handed back. Go and look, sign that, then close it.`;
+    case "was live":
+      return `Work was done under permit ${refusal.permit}, so it is handed back and closed, not cancelled.`;
+    case "wrong answer":
+      return `That is not where permit ${refusal.permit} has you work. Read it again with its holder before you sign on.`;
+    case "still inside":
+      return `Still inside: ${refusal.people.join(", ")}. First everybody is out and written out.`;
+    case "not inside":
+      return `${refusal.who} is not inside. Look at the list again.`;
+    case "other duty":
+      return `${refusal.who} has another duty on permit ${refusal.where}. A watch or attendant has no other: ask somebody who is free.`;
+    case "not of this kind":
+      return `Permit ${refusal.permit} is for ${refusal.kind}, which has no such log.`;
+    case "not on post":
+      return `You are not on post as ${refusal.post} of permit ${refusal.permit}. Take the post first.`;
+    case "post needed":
+      return `Stay on post at permit ${refusal.permit}: ${refusal.why}. The next takes the post first, then you leave.`;
+    case "no look due":
+      return refusal.next === null
+        ? "No look is due any more."
+        : `No look is due now. The next is at ${refusal.next}, ten minutes before or after at most.`;
+    case "space full":
+      return `At most ${refusal.most} may be inside, and ${refusal.people.join(", ")} ${refusal.people.length === 1 ? "is" : "are"}. Somebody comes out first.`;
+    case "not by hand":
+      return `${refusal.words}: this is not ticked by hand${refusal.unmet === null ? ", and it is met" : `: ${refusal.unmet}`}.`;
+    case "sensor blind":
+      return `This instrument does not see it: ${refusal.why}.`;
+    case "no sample":
+      return `No sample is being drawn at ${refusal.point}. Begin there, wait, then read.`;
+    case "read too early":
+      return `The sample from ${refusal.point} has not come through the hose yet. Wait ${refusal.wait_s} seconds more.`;
+    case "gas order":
+      return `${refusal.point}: read ${refusal.first} first. Oxygen, then what burns, then what poisons.`;
+    case "point order":
+      return `${refusal.first} comes before ${refusal.point} and is ${refusal.why}. Read from the opening inwards.`;
+    case "no pocket":
+      return `No gas was read at ${refusal.point}, so there is nothing to blow out.`;
+    case "flush too short":
+      return `A pocket does not move in ${refusal.held_s} seconds. Aim the hose at it for ${refusal.least_s} seconds at least.`;
+    case "purge never ends":
+      return `This blower never gets the air of ${refusal.space} clean by the sum. Take a larger one or fewer bends, and write the permit again.`;
+    case "no purge":
+      return `No purge is running under permit ${refusal.permit}.`;
+    case "purge too short":
+      return `Not yet: the space needs ${Math.ceil(refusal.wait_s / 60)} minutes more. Nobody ends a purge early.`;
+    case "detector elsewhere":
+      return `Detector ${refusal.detector} stands at permit ${refusal.permit}. Take another, or have it taken away there first.`;
+    case "detector silent":
+      return `Detector ${refusal.detector} sends nothing. Switch it on, see it read, then post it.`;
+    case "online only":
+      return `To ${refusal.act} needs the server at that moment: what it has not acknowledged protects nobody. Do it again now, on the spot.`;
+    case "device clock":
+      return `The time of your device cannot be right: ${refusal.why}. Set its clock, then send again.`;
+  }
+}
+
+function swapWords(fault: SwapFault): string {
+  switch (fault.code) {
+    case "unknown device":
+      return `${fault.device} is no device of the register.`;
+    case "not a barrier":
+      return `${fault.device} may not be counted as a barrier.`;
+    case "not as good":
+      return `${fault.to} does not isolate as well as ${fault.from}.`;
+    case "needed passing":
+      return `Job ${fault.job} needs ${fault.device} passing.`;
+    case "harm": {
+      const [harm] = fault.harms;
+      if (harm === undefined) return "It would leave somebody with too few barriers.";
+      const { source, depth, face, job, people, needs } = harm;
+      const who = people.length > 0 ? `, where ${people.join(", ")} ${people.length === 1 ? "is" : "are"} on` : "";
+      return `Without it ${source} has ${depth} barriers to ${face} of job ${job}${who}, and ${needs} are needed.`;
+    }
+  }
+}
+
+function harmSentence({
+  job,
+  face,
+  source,
+  people,
+}: {
+  job: string;
+  face: string;
+  source: string;
+  people: readonly string[];
+}): string {
+  const who = people.length > 0 ? `, where ${people.join(", ")} ${people.length === 1 ? "is" : "are"} on` : "";
+  return `${source} to ${face} of job ${job}${who}`;
+}
