@@ -4,6 +4,9 @@ import type Database from "better-sqlite3";
 /** How many of each, besides what is there. */
 export type Sizes = Readonly<{ open: number; closed: number; permits: number }>;
 
+/** Crews that the jobs of the past were done by. */
+const CREWS = 100;
+
 type Row = Readonly<Record<string, string | number | null>>;
 
 /**
@@ -29,24 +32,23 @@ export function multiplySite(client: Database.Database, { open, closed, permits 
   let made = all("SELECT number FROM jobs WHERE number NOT LIKE 'J-0%'").length;
 
   /** Everybody named in a text, replaced by people of this copy's own; each is made when they are first named. */
-  const crewOf = (n: number) => {
-    const made = new Set<string>();
-    return (text: string) =>
-      people.reduce((out, person) => {
-        const was = String(person.id);
-        if (!out.includes(was)) return out;
-        const id = `${was}-${n}`;
-        if (!made.has(id)) {
-          made.add(id);
-          insert("people", { ...person, id, name: `${person.name} ${n}`, sign_in: `${person.sign_in}-${n}` });
-        }
-        return out.replaceAll(was, id);
-      }, text);
-  };
+  const engaged = new Set<string>(all("SELECT id FROM people").map(({ id }) => String(id)));
+  const crewOf = (n: number) => (text: string) =>
+    people.reduce((out, person) => {
+      const was = String(person.id);
+      if (!out.includes(was)) return out;
+      const id = `${was}-${n}`;
+      if (!engaged.has(id)) {
+        engaged.add(id);
+        insert("people", { ...person, id, name: `${person.name} ${n}`, sign_in: `${person.sign_in}-${n}` });
+      }
+      return out.replaceAll(was, id);
+    }, text);
 
   const copy = (template: Row, over: boolean) => {
     const n = ++made;
-    const mine = crewOf(n);
+    // What is over was done by the same people: a site does not engage new ones for every job.
+    const mine = crewOf(over ? n % CREWS : n);
     const renamed = (row: Row): Row =>
       Object.fromEntries(
         Object.entries(row).map(([key, value]) => [key, typeof value === "string" ? mine(value) : value]),

@@ -30,6 +30,8 @@ export function openDatabase(path: string, asked?: (sql: string) => void): Db {
   client.pragma("synchronous = FULL");
   client.pragma("foreign_keys = ON");
   client.pragma("busy_timeout = 5000");
+  // Plans are large and every look passes over them: 64 MB of pages stay at hand.
+  client.pragma("cache_size = -64000");
   // For searching: SQLite's own knows only the letters of English.
   client.function("folded", { deterministic: true }, (text) => String(text).toLowerCase());
   keepStatements(client);

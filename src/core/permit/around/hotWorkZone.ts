@@ -39,7 +39,7 @@ const HOLDERS = /tank|vessel|reactor|autoclave|drum|silo|bin|filter|header|colum
  * named burn. Sorted by distance, then tag.
  *
  * Reach 35 ft (10.7 m) sideways, both sides of walls, openings below: 29 CFR 1910.252(a)(2) and NFPA 51B, from memory.
- * Cost: linear in items and links.
+ * Cost: linear in items; once a register in links.
  */
 export function hotWorkZone(
   plant: Plant,
@@ -55,8 +55,9 @@ export function hotWorkZone(
   );
   const found: ZoneItem[] = [];
   const items = new Map<string, Readonly<{ item: Item; distance_m: number; level_m: number; isBelow: boolean }>>();
+  const { areaOf, besideBleed } = lookUpOf(plant);
   for (const item of plant.items) {
-    const area = plant.areas.find(({ name }) => name === item.area);
+    const area = areaOf.get(item.area ?? "");
     const distance_m = distanceTo(item, area, at);
     if (distance_m === null || distance_m > reach_m) continue;
     const level_m = item.level_m ?? area?.level_m;
@@ -104,17 +105,13 @@ export function hotWorkZone(
     }
   }
   const flammable = new Set(found.filter(({ what }) => what === "holds what burns").map(({ tag }) => tag));
-  for (const { from, to } of plant.links) {
-    for (const [end, other] of [
-      [from, to],
-      [to, from],
-    ] as const) {
-      const bleed = items.get(end)?.item.bleed;
-      if (bleed && flammable.has(other.split(".")[0]!)) {
-        add(end, "drain or open end", `Vent or drain of ${other}`, "Shut and capped, or led away", {
-          settled: p.settled(other.split(".")[0]!),
-        });
-      }
+  for (const [end, { item }] of items) {
+    if (!item.bleed) continue;
+    for (const other of besideBleed.get(end) ?? []) {
+      if (!flammable.has(other.split(".")[0]!)) continue;
+      add(end, "drain or open end", `Vent or drain of ${other}`, "Shut and capped, or led away", {
+        settled: p.settled(other.split(".")[0]!),
+      });
     }
   }
   for (const end of p.openEnds) {
@@ -159,6 +156,28 @@ export function hotWorkZone(
   }
   const once = new Map(found.map((one) => [one.id, one]));
   return [...once.values()].sort((a, b) => a.distance_m - b.distance_m || (a.tag < b.tag ? -1 : 1));
+}
+
+type LookUp = Readonly<{
+  areaOf: ReadonlyMap<string, Area>;
+  /** What each vent or drain is linked to. */
+  besideBleed: ReadonlyMap<string, readonly string[]>;
+}>;
+const lookUps = new WeakMap<Plant, LookUp>();
+
+/** A register never changes; many permits ask about the same. */
+function lookUpOf(plant: Plant): LookUp {
+  const known = lookUps.get(plant);
+  if (known) return known;
+  const bleeds = new Set(plant.items.filter(({ bleed }) => bleed).map(({ tag }) => tag));
+  const besideBleed = new Map<string, string[]>();
+  for (const { from, to } of plant.links) {
+    if (bleeds.has(from)) besideBleed.set(from, [...(besideBleed.get(from) ?? []), to]);
+    if (bleeds.has(to)) besideBleed.set(to, [...(besideBleed.get(to) ?? []), from]);
+  }
+  const made = { areaOf: new Map(plant.areas.map((area) => [area.name, area])), besideBleed };
+  lookUps.set(plant, made);
+  return made;
 }
 
 /** The area whose ground the point lies on; of several, the one whose floor is nearest. */
