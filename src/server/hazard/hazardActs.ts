@@ -126,7 +126,7 @@ const lifts = z.union([z.array(z.union([z.string(), liftSchema])), z.string()]).
     if (typeof one !== "string") return [one];
     if (one.trim() === "") return [];
     const [what = "", mass = "", people = "", place = ""] = one.split(",").map((part) => part.trim());
-    const read = readNumber(mass.replace(/\s*kg$/i, ""));
+    const read = readNumber(/kg$/i.test(mass) ? mass.slice(0, -"kg".length).trimEnd() : mass);
     const count = Number.parseInt(people, 10);
     if (what === "" || !read.ok || read.value <= 0 || !Number.isInteger(count) || count < 1) {
       context.addIssue({ code: "custom", message: `“${one.trim()}”: write what, how many kg, how many people, where` });
