@@ -37,7 +37,7 @@ export default async function Layout({ children }: { children: ReactNode }) {
         </a>
         {person && (
           <>
-            <ShiftStrip bars={stripPermits(now_ms)} now_ms={now_ms} timeZone={siteTimeZone()} />
+            <ShiftStrip {...stripPermits(now_ms)} now_ms={now_ms} timeZone={siteTimeZone()} />
             <TopBar person={person.name} roles={[...person.roles, ...person.competences].join(", ")}>
               <UnitSwitch units={person.units} choose={chooseUnits} />
               <ThemeSwitch theme={theme} />

@@ -4,6 +4,7 @@ import { bypasses } from "@/server/permit/permitRegister";
 import { requirePerson } from "@/server/people/session";
 import { requestTime_ms, siteTimeZone } from "@/server/runtime/siteTime";
 import { Pages } from "@/ui/text/Pages";
+import { SoftLinks } from "@/ui/text/SoftLinks";
 import { dayAndClock } from "@/ui/text/when";
 import { WideTable } from "@/ui/text/WideTable";
 
@@ -57,59 +58,61 @@ export default async function BoardPage({ searchParams }: { searchParams: Promis
       ))}
       {hasPlant && openCount === 0 && <p>No open jobs. Everything is back in service.</p>}
       {open.length > 0 && (
-        <WideTable label="Open jobs">
-          <table className="table">
-            <thead>
-              <tr>
-                <th>Job</th>
-                <th>Next act</th>
-                <th>Locks</th>
-                <th>People on</th>
-                <th>Permits</th>
-                <th>Window ends</th>
-              </tr>
-            </thead>
-            <tbody>
-              {open.map((job) => {
-                const on = job.permits.reduce((sum, permit) => sum + permit.on, 0);
-                return (
-                  <tr key={job.number} className="hover:bg-base-200">
-                    <td className="min-w-64">
-                      <Link href={`/jobs/${job.number}`} className="font-medium hover:underline">
-                        <span className="tag mr-3">{job.number}</span>
-                        {job.title}
-                      </Link>
-                      <span className="tag mt-0.5 block text-sm opacity-85">{job.places.join("  ")}</span>
-                    </td>
-                    <td className="min-w-56">
-                      {job.next && (
-                        <Link
-                          href={`/jobs/${job.number}/${job.next.stage}`}
-                          className="link decoration-accent decoration-2 underline-offset-4"
-                        >
-                          {job.next.urgent && <strong>Now: </strong>}
-                          {job.next.words}
-                        </Link>
-                      )}
-                      <span className="mt-0.5 block text-sm opacity-85">{job.next?.who.join(" or ")}</span>
-                    </td>
-                    <td className="num">{job.points === 0 ? "–" : `${job.held.length} of ${job.points}`}</td>
-                    <td className="num">{on}</td>
-                    <td>
-                      {job.permits.length === 0 && "none"}
-                      {job.permits.map((permit) => (
-                        <Link key={permit.number} href={`/permits/${permit.number}`} className="block hover:underline">
-                          <span className="tag">{permit.number}</span> {permit.state}
-                        </Link>
-                      ))}
-                    </td>
-                    <td className="num">{dayAndClock(job.windowTo_ms, timeZone)}</td>
-                  </tr>
-                );
-              })}
-            </tbody>
-          </table>
-        </WideTable>
+        <SoftLinks>
+          <WideTable label="Open jobs">
+            <table className="table">
+              <thead>
+                <tr>
+                  <th>Job</th>
+                  <th>Next act</th>
+                  <th>Locks</th>
+                  <th>People on</th>
+                  <th>Permits</th>
+                  <th>Window ends</th>
+                </tr>
+              </thead>
+              <tbody>
+                {open.map((job) => {
+                  const on = job.permits.reduce((sum, permit) => sum + permit.on, 0);
+                  return (
+                    <tr key={job.number} className="hover:bg-base-200">
+                      <td className="min-w-64">
+                        <a href={`/jobs/${job.number}`} className="font-medium hover:underline">
+                          <span className="tag mr-3">{job.number}</span>
+                          {job.title}
+                        </a>
+                        <span className="tag mt-0.5 block text-sm opacity-85">{job.places.join("  ")}</span>
+                      </td>
+                      <td className="min-w-56">
+                        {job.next && (
+                          <a
+                            href={`/jobs/${job.number}/${job.next.stage}`}
+                            className="link decoration-accent decoration-2 underline-offset-4"
+                          >
+                            {job.next.urgent && <strong>Now: </strong>}
+                            {job.next.words}
+                          </a>
+                        )}
+                        <span className="mt-0.5 block text-sm opacity-85">{job.next?.who.join(" or ")}</span>
+                      </td>
+                      <td className="num">{job.points === 0 ? "–" : `${job.held.length} of ${job.points}`}</td>
+                      <td className="num">{on}</td>
+                      <td>
+                        {job.permits.length === 0 && "none"}
+                        {job.permits.map((permit) => (
+                          <a key={permit.number} href={`/permits/${permit.number}`} className="block hover:underline">
+                            <span className="tag">{permit.number}</span> {permit.state}
+                          </a>
+                        ))}
+                      </td>
+                      <td className="num">{dayAndClock(job.windowTo_ms, timeZone)}</td>
+                    </tr>
+                  );
+                })}
+              </tbody>
+            </table>
+          </WideTable>
+        </SoftLinks>
       )}
       <Pages
         page={page}

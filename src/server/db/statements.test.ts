@@ -1,3 +1,6 @@
+import { mkdtempSync } from "node:fs";
+import { tmpdir } from "node:os";
+import { join } from "node:path";
 import Database from "better-sqlite3";
 import { eq } from "drizzle-orm";
 import { drizzle } from "drizzle-orm/better-sqlite3";
@@ -15,7 +18,7 @@ function site() {
   client.exec("CREATE TABLE things (id TEXT PRIMARY KEY, n INTEGER NOT NULL)");
   const prepare = client.prepare.bind(client);
   client.prepare = ((sql: string) => {
-    prepared.push(sql);
+    if (!sql.startsWith("PRAGMA")) prepared.push(sql);
     return prepare(sql);
   }) as typeof client.prepare;
   keepStatements(client);
@@ -65,5 +68,28 @@ describe("statements of one connection", () => {
       }),
     ).toThrow("taken back");
     expect(sum(db)).toBe(5);
+  });
+  test("every copy of this code counts alike: pages and routes are bundled apart", () => {
+    const { client, db } = site();
+    let copy: typeof import("./statements") | undefined;
+    jest.isolateModules(() => {
+      copy = jest.requireActual<typeof import("./statements")>("./statements");
+    });
+    expect(copy!.writesOn).not.toBe(writesOn);
+    const before = copy!.writesOn(client);
+    expect(copy!.writesOn(client)).toBe(before);
+    db.insert(things).values({ id: "a", n: 1 }).run();
+    expect(copy!.writesOn(client)).toBeGreaterThan(before);
+    expect(copy!.writesOn(client)).toBe(writesOn(client));
+  });
+  test("what another program writes to the same file is counted too", () => {
+    const file = join(mkdtempSync(join(tmpdir(), "lantern-")), "site.db");
+    const [own, other] = [new Database(file), new Database(file)];
+    other.exec("CREATE TABLE things (id TEXT PRIMARY KEY, n INTEGER NOT NULL)");
+    keepStatements(own);
+    const before = writesOn(own);
+    expect(writesOn(own)).toBe(before);
+    other.exec("INSERT INTO things VALUES ('a', 1)");
+    expect(writesOn(own)).toBeGreaterThan(before);
   });
 });

@@ -3,11 +3,22 @@ import type Database from "better-sqlite3";
 /** Enough for every question that the code asks; lists of different lengths are different texts. */
 const KEPT = 1000;
 
-const writes = new WeakMap<Database.Database, { count: number }>();
+/** The count goes with the connection: pages and routes are bundled apart, each with its own copy of this file. */
+const WRITES = Symbol.for("heavy-lantern.writes");
+type Count = { count: number; version: unknown; readonly otherWriters: Database.Statement };
+type Counted = Database.Database & { [WRITES]?: Count };
 
-/** How many statements that write have run on a connection. While it stays, what was read stays true. */
+/**
+ * How many statements that write have run on a connection, those of other programs on the same file counted once a look.
+ * While it stays, what was read stays true. Cost: one look at the file's own count of changes.
+ */
 export function writesOn(client: Database.Database): number {
-  return writes.get(client)?.count ?? NaN;
+  const counted = (client as Counted)[WRITES];
+  if (counted === undefined) throw new Error("keepStatements was never called for this connection");
+  const version = counted.otherWriters.get();
+  if (version !== counted.version) counted.count++;
+  counted.version = version;
+  return counted.count;
 }
 
 /**
@@ -19,8 +30,8 @@ export function writesOn(client: Database.Database): number {
 export function keepStatements(client: Database.Database): void {
   const prepare = client.prepare.bind(client);
   const kept = new Map<string, Database.Statement>();
-  const counted = { count: 0 };
-  writes.set(client, counted);
+  const counted: Count = { count: 0, version: null, otherWriters: prepare("PRAGMA data_version").pluck() };
+  (client as Counted)[WRITES] = counted;
   client.prepare = ((text: string) => {
     const known = kept.get(text);
     // One in the middle of its rows is not touched.

@@ -96,9 +96,16 @@ export type StripPermit = Readonly<{
 
 const ON_STRIP: readonly PermitState[] = ["issued", "live", "suspended", "run out", "watching"];
 
-export function stripPermits(now_ms: number): StripPermit[] {
+/** Bars that fit on the strip; of more there is a count, which leads to the register. */
+const STRIP_BARS = 3;
+
+/** The permits that bind somebody now: of those that end first what the strip shows, of the rest how many they are. */
+export function stripPermits(now_ms: number): Readonly<{ bars: readonly StripPermit[]; more: number }> {
   const db = database();
-  const shown = openPermits(db, now_ms).filter(({ now }) => ON_STRIP.includes(now.state));
+  const binding = openPermits(db, now_ms)
+    .filter(({ now }) => ON_STRIP.includes(now.state))
+    .sort((a, b) => a.now.validTo_ms - b.now.validTo_ms);
+  const shown = binding.slice(0, STRIP_BARS);
   const titles = new Map(
     db
       .select({ id: jobs.id, title: jobs.title })
@@ -107,17 +114,16 @@ export function stripPermits(now_ms: number): StripPermit[] {
       .all()
       .map(({ id, title }) => [id, title]),
   );
-  return shown
-    .map(({ now, facts, row }) => ({
-      number: now.number,
-      title: titles.get(row.jobId) ?? "",
-      kind: now.details.kind,
-      from_ms: now.validFrom_ms,
-      to_ms: now.validTo_ms,
-      state: now.state,
-      runOut: now.state === "run out" || (now.state !== "watching" && isRunOut(now, now_ms)),
-      on: peopleOn(now).length,
-      due: dueUnder({ permit: now, facts, now_ms }),
-    }))
-    .sort((a, b) => a.to_ms - b.to_ms);
+  const bars = shown.map(({ now, facts, row }) => ({
+    number: now.number,
+    title: titles.get(row.jobId) ?? "",
+    kind: now.details.kind,
+    from_ms: now.validFrom_ms,
+    to_ms: now.validTo_ms,
+    state: now.state,
+    runOut: now.state === "run out" || (now.state !== "watching" && isRunOut(now, now_ms)),
+    on: peopleOn(now).length,
+    due: dueUnder({ permit: now, facts, now_ms }),
+  }));
+  return { bars, more: binding.length - bars.length };
 }

@@ -7,8 +7,12 @@ import { permitsNow, type PermitNow } from "./permitFacts";
 /** A picture this old is as good as one of now: it takes longer to reach a screen. Whatever changes makes a new one. */
 const GOOD_FOR_MS = 1000;
 
-type Look = Readonly<{ at_ms: number; changes: number; permits: readonly PermitNow[] }>;
-const looks = new WeakMap<object, Look>();
+/** The open permits as they stood at a moment, and how many writes there were by then. */
+export type Look = Readonly<{ at_ms: number; changes: number; permits: readonly PermitNow[] }>;
+
+/** Kept with the connection, so that the clock's look and those of all pages, which are bundled apart, are one. */
+const LOOK = Symbol.for("heavy-lantern.look");
+type Looked = Db["$client"] & { [LOOK]?: Look };
 
 /**
  * Every permit that is not over as it stands now, in the order of their numbers: what the board, the strip and the register
@@ -17,12 +21,19 @@ const looks = new WeakMap<object, Look>();
  * Cost: a bounded number of queries, and none while nothing has changed for a second.
  */
 export function openPermits(db: Db, now_ms: number): readonly PermitNow[] {
-  // All that this process writes; it is the only one that does.
+  return recentLook(db, now_ms).permits;
+}
+
+/** The last look where nothing has changed since and it is not older than a second, else a new one. */
+export function recentLook(db: Db, now_ms: number): Look {
+  const known = (db.$client as Looked)[LOOK];
+  const isGood = known?.changes === writesOn(db.$client) && now_ms >= known.at_ms && now_ms - known.at_ms < GOOD_FOR_MS;
+  return isGood ? known : freshLook(db, now_ms);
+}
+
+/** Looked at anew. What it finds is there for whoever shows them next. */
+export function freshLook(db: Db, now_ms: number): Look {
   const changes = writesOn(db.$client);
-  const known = looks.get(db.$client);
-  if (known && known.changes === changes && now_ms >= known.at_ms && now_ms - known.at_ms < GOOD_FOR_MS) {
-    return known.permits;
-  }
   const numbers = db
     .select({ number: permits.number })
     .from(permits)
@@ -30,6 +41,7 @@ export function openPermits(db: Db, now_ms: number): readonly PermitNow[] {
     .all()
     .map(({ number }) => number);
   const look: Look = { at_ms: now_ms, changes, permits: permitsNow(db, numbers, now_ms) };
-  looks.set(db.$client, look);
-  return look.permits;
+  // What was written within a transaction may be taken back.
+  if (!db.$client.inTransaction) (db.$client as Looked)[LOOK] = look;
+  return look;
 }

@@ -1,4 +1,3 @@
-import { asc } from "drizzle-orm";
 import { openEndsOf } from "../../core/permit/around/emptied";
 import { airLimitsFor, airPlaces } from "../../core/permit/air/airPlaces";
 import { shortfallsNotAccepted, wayOf } from "../../core/plan/deviations";
@@ -11,9 +10,7 @@ import { asAt } from "../../core/permit/life/permitLife";
 import type { PermitFacts, PermitLife } from "../../core/permit/record/permitTypes";
 import { profileOf } from "../../core/requirement/profiles";
 import { settled } from "../../core/schedule/setup";
-import { isAmong } from "../db/isAmong";
 import type { Tx } from "../db/database";
-import { permits } from "../db/schema";
 import { shiftChanges, siteTime } from "../runtime/siteTime";
 import { asPosted } from "./detectorStore";
 import { gearLookUp } from "../gear/gearStore";
@@ -54,17 +51,6 @@ export function permitsNow(tx: Tx, numbers: readonly string[], now_ms: number): 
 /** What the core is told of a permit: everything measured here and now. */
 export function permitFacts(tx: Tx, stored: StoredPermit, now_ms: number): PermitFacts {
   return factsOf(tx, stored, now_ms, permitSite(tx, [stored], now_ms));
-}
-
-/** Numbers of the permits that the clock may still move. */
-export function runningPermits(tx: Tx): string[] {
-  return tx
-    .select({ number: permits.number })
-    .from(permits)
-    .where(isAmong(permits.state, ["issued", "live", "suspended"]))
-    .orderBy(asc(permits.number))
-    .all()
-    .map(({ number }) => number);
 }
 
 /**

@@ -1,5 +1,6 @@
 import { randomUUID } from "node:crypto";
 import { nextChange_ms } from "../../core/permit/life/nextChange";
+import type { PermitState } from "../../core/permit/record/permitTypes";
 import { lastOf } from "../../core/permit/record/permitLog";
 import { database, type Db, type Tx } from "../db/database";
 import { appendToLedger, headFilePath, writeHeadFile, type LedgerHead } from "../ledger/append";
@@ -7,7 +8,8 @@ import { actTime_ms } from "../runtime/clock";
 import { CLOCK } from "../ledger/nobody";
 import { announce } from "../runtime/events";
 import { aboutOf } from "../ledger/aboutOf";
-import { permitNow, permitsNow, runningPermits, type PermitNow } from "./permitFacts";
+import { freshLook, recentLook, type Look } from "./openPermits";
+import { permitNow, type PermitNow } from "./permitFacts";
 import { savePermit } from "./permitStore";
 
 /**
@@ -46,6 +48,20 @@ export function moveByClock(tx: Tx, number: string, now_ms: number): PermitNow |
   return permit;
 }
 
+/** States in which the clock may still move a permit. */
+const MOVED_BY_CLOCK: readonly PermitState[] = ["issued", "live", "suspended"];
+
+function runningIn({ permits }: Look): PermitNow[] {
+  return permits.filter(({ life }) => MOVED_BY_CLOCK.includes(life.state));
+}
+
+/** When time alone will next move one of a look's permits; Infinity when only an act will. */
+function nextOf(look: Look): number {
+  return Math.min(
+    ...runningIn(look).map(({ now, facts }) => nextChange_ms({ permit: now, facts, now_ms: look.at_ms })),
+  );
+}
+
 /** Settles every permit that the clock may move, each in a transaction of its own. The numbers of those that moved. */
 export function settleAll(clock_ms: number, db: Db = database(), headFile = headFilePath()): string[] {
   return settleRunning(clock_ms, db, headFile).moved;
@@ -58,9 +74,11 @@ export function settleRunning(
   headFile = headFilePath(),
 ): Readonly<{ moved: string[]; next_ms: number }> {
   // Looked at together first: most of the time nothing has moved, and nothing is written.
-  const running = permitsNow(db, runningPermits(db), clock_ms);
-  const next_ms = Math.min(...running.map(({ now, facts }) => nextChange_ms({ permit: now, facts, now_ms: clock_ms })));
-  const moved = running.filter(({ now, life }) => now !== life);
+  // A page's look of just now serves as well, unless by what it found something is due by now.
+  const recent = recentLook(db, clock_ms);
+  const look = recent.at_ms < clock_ms && nextOf(recent) <= clock_ms ? freshLook(db, clock_ms) : recent;
+  const next_ms = nextOf(look);
+  const moved = runningIn(look).filter(({ now, life }) => now !== life);
   const numbers = moved.flatMap(({ life: { number } }) => {
     const head = db.transaction((tx) => settlePermit(tx, number, actTime_ms(tx, clock_ms)), { behavior: "immediate" });
     if (head === null) return [];

@@ -30,8 +30,6 @@ const PIN_WORDS: Readonly<Record<string, string>> = {
 };
 const PINS_MOST = 8;
 
-/** Bars that fit; of more there is a count, which leads to the register. */
-const ROWS_MOST = 3;
 const top = (row: number) => `${1.2 + row * 0.85}rem`;
 
 /** Room that a time of day takes, in percent of the strip's width, on a desk and on a phone. */
@@ -51,7 +49,18 @@ function hourOf(at_ms: number, timeZone: string): number {
 }
 
 /** The hours around now, permits as thin bars, and a pin where one runs out. A pin leads to its act. */
-export function ShiftStrip({ bars, now_ms, timeZone }: { bars: readonly Bar[]; now_ms: number; timeZone: string }) {
+export function ShiftStrip({
+  bars,
+  more,
+  now_ms,
+  timeZone,
+}: {
+  bars: readonly Bar[];
+  /** How many permits there are besides. */
+  more: number;
+  now_ms: number;
+  timeZone: string;
+}) {
   const [now, setNow] = useState(now_ms);
   useEffect(() => {
     const tick = setInterval(() => setNow((last) => Math.max(last, Date.now())), 20_000);
@@ -62,8 +71,6 @@ export function ShiftStrip({ bars, now_ms, timeZone }: { bars: readonly Bar[]; n
   const x = (at: number) => Math.min(100, Math.max(0, ((at - start) / whole) * 100));
   const firstHour = Math.ceil(start / HOUR_MS) * HOUR_MS;
   const hours = Array.from({ length: 12 }, (_, i) => firstHour + i * HOUR_MS).filter((at) => at < start + whole);
-  const rows = bars.slice(0, ROWS_MOST);
-  const more = bars.length - rows.length;
 
   return (
     <section
@@ -87,7 +94,7 @@ export function ShiftStrip({ bars, now_ms, timeZone }: { bars: readonly Bar[]; n
         </span>
       </div>
       <ul>
-        {rows.map((bar, row) => {
+        {bars.map((bar, row) => {
           const left = x(bar.from_ms);
           const ends = x(bar.to_ms);
           const state = bar.runOut ? "has run out" : `runs out in ${span(bar.to_ms - now)}`;
