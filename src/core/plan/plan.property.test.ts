@@ -1,7 +1,7 @@
 import fc from "fast-check";
 import { BruteForce } from "../../../tests/support/bruteForce";
 import { engineCase, smallCase, type SmallCase } from "../../../tests/support/plantArbitrary";
-import { propertyRuns } from "../../../tests/support/runs";
+import { metAtLeast, propertyRuns } from "../../../tests/support/runs";
 import { check } from "./check";
 import { plan, type Plan } from "./plan";
 
@@ -72,7 +72,7 @@ describe("a plan, against trying everything", () => {
       }),
       propertyRuns(150),
     );
-    expect(short).toBeGreaterThan(10);
+    expect(short).toBeGreaterThan(metAtLeast(10));
   });
 
   test("removing any point of a one-barrier plan lights the work", () => {
@@ -93,7 +93,7 @@ describe("a plan, against trying everything", () => {
       }),
       propertyRuns(150),
     );
-    expect(points).toBeGreaterThan(50);
+    expect(points).toBeGreaterThan(metAtLeast(50));
   });
 
   test("both schools cost the same, and the same files give the same plan", () => {

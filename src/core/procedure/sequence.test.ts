@@ -1,5 +1,6 @@
 import fc from "fast-check";
 import { HARMFUL, HARMLESS, SmallPlant } from "../../../tests/support/smallPlant";
+import { propertyRuns } from "../../../tests/support/runs";
 import { stepsOf } from "./sequence";
 import type { PlannedStep } from "./steps";
 
@@ -82,7 +83,7 @@ describe("the order of the steps", () => {
           for (const one of made) expect(before(made, one).has(one.id)).toBe(false);
         },
       ),
-      { numRuns: 40, seed: 7 },
+      propertyRuns(40),
     );
   });
 });
