@@ -38,9 +38,18 @@ export default async function BoardPage({ searchParams }: { searchParams: Promis
           before asking for a job.
         </p>
       )}
-      {alarms.map((number) => (
+      {alarms.map(({ number, is }) => (
         <p key={number} role="alert" className="border-error bg-error/10 mb-4 max-w-prose border-l-4 px-4 py-2">
-          <strong>Stop job {number}:</strong> the plant changed, and its points no longer hold.{" "}
+          {is === "broken" ? (
+            <>
+              <strong>Stop job {number}:</strong> the plant changed, and its points no longer hold.{" "}
+            </>
+          ) : (
+            <>
+              <strong>Hold job {number}:</strong> the plant changed, and its points are being judged anew. Until that is
+              done nobody may count on them.{" "}
+            </>
+          )}
           <Link className="link" href={`/jobs/${number}/points`}>
             See what changed
           </Link>

@@ -10,7 +10,7 @@ import { addPerson } from "../server/people/addPerson";
 import { closeDatabase, database, databasePath, dataFolder } from "../server/db/database";
 import { detectors, people, plantRevisions } from "../server/db/schema";
 import { seedDemo } from "../server/demo/seedDemo";
-import { readReady } from "../server/plant/plantActs";
+import { stage, Taken } from "../server/plant/plantActs";
 import { headFilePath } from "../server/ledger/append";
 import { verifyLedger } from "../server/ledger/verify";
 import { toPerson } from "../server/people/signIn";
@@ -123,21 +123,21 @@ const COMMANDS: Record<string, (args: readonly string[]) => Promise<void> | void
       if (!existsSync(path)) throw new BadInput(`${path}: cannot be read`);
       return { name: basename(path), text: readFileSync(path, "utf8") };
     });
-    const read = await readReady(files);
-    if (!read.ok) throw new BadInput(read.problems.map(problemLine).join("\n"));
     const db = database();
+    const read = await stage(db, files, Date.now());
+    if (!read.ok) throw new BadInput(read.problems.map(problemLine).join("\n"));
     const row = db.select().from(people).where(eq(people.signIn, signIn.toLowerCase())).get();
     const envelope = {
       version: 1,
       actId: randomUUID(),
       type: "plant.import",
-      input: { files },
+      input: { files: [], taken: new Taken(read.value) },
       pin: process.env.LANTERN_PIN,
     };
     const answer = await runAct(envelope, row ? toPerson(row) : null, Date.now());
     if (!answer.ok) throw new BadInput(answer.sentence);
     const { revision } = db.select({ revision: plantRevisions.revision }).from(plantRevisions).all().at(-1)!;
-    say(`Imported as revision ${revision}: ${read.value.tags.length} items, ${read.value.links} links.`);
+    say(`Imported as revision ${revision}: ${read.value.items} items, ${read.value.links} links.`);
   },
 };
 

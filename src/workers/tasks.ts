@@ -1,25 +1,17 @@
-import { createHash } from "node:crypto";
-import { canonicalJson } from "../core/ledger/canonicalJson";
 import { compare, type Comparison } from "../core/plan/compare";
+import type { OnNewPlant } from "../core/plan/onNewPlant";
 import { plan, type Plan } from "../core/plan/plan";
-import type { Problem, Read } from "../core/plant/problem";
-import { readPlantFiles, type TextFile } from "../core/plant/readPlantFiles";
+import type { Read } from "../core/plant/problem";
+import type { TextFile } from "../core/plant/readPlantFiles";
 import type { Layout, LayoutRequest } from "../core/lantern/lanternLayout";
 import type { Job } from "../core/request/jobFile";
 import { decodePhoto, type DecodedPhoto } from "./decodePhoto";
+import { judgeStanding, type Standing } from "./judgeStanding";
 import { layOut } from "./layOut";
 import { plantFrom, type PlantKey } from "./plantFrom";
 import { renderPdf, type Paper } from "./renderPdf";
-
-/** A register that was read and found good, ready to be stored. */
-export type ReadyPlant = Readonly<{
-  /** As it is kept, and what that hashes to. */
-  text: string;
-  hash: string;
-  tags: readonly string[];
-  links: number;
-  warnings: readonly Problem[];
-}>;
+import { stageRegister, type StagedRegister } from "./stageRegister";
+import { takeUpload, type TakenUpload, type Upload } from "./takeUpload";
 
 /** What is too heavy for the thread that answers everybody: what each is given, and what it gives. */
 export type Tasks = {
@@ -28,7 +20,12 @@ export type Tasks = {
     given: Readonly<{ plant: PlantKey; job: Job }>;
     gives: Read<Readonly<{ comparison: Comparison; plans: readonly Plan[] }>>;
   };
-  "read plant": { given: readonly TextFile[]; gives: Read<ReadyPlant> };
+  "stage register": {
+    given: Readonly<{ file: string; files: readonly TextFile[]; now_ms: number }>;
+    gives: Read<StagedRegister>;
+  };
+  "take upload": { given: Readonly<{ file: string; upload: Upload; now_ms: number }>; gives: TakenUpload };
+  "judge standing": { given: readonly Standing[]; gives: readonly OnNewPlant[] };
   "lay out": { given: LayoutRequest; gives: Layout };
   paper: { given: Paper; gives: Uint8Array };
   photo: { given: Uint8Array; gives: DecodedPhoto | null };
@@ -43,7 +40,9 @@ const HANDLERS: {
 } = {
   plan: ({ plant, job }) => plan(plantFrom(plant).graph, job),
   compare: ({ plant, job }) => compare(plantFrom(plant).graph, job),
-  "read plant": readyPlant,
+  "stage register": ({ file, files, now_ms }) => stageRegister(file, files, now_ms),
+  "take upload": ({ file, upload, now_ms }) => takeUpload(file, upload, now_ms),
+  "judge standing": judgeStanding,
   "lay out": layOut,
   paper: renderPdf,
   photo: decodePhoto,
@@ -52,21 +51,4 @@ const HANDLERS: {
 /** Does one task, in whichever thread it is called. */
 export function doTask<Name extends TaskName>(name: Name, given: Tasks[Name]["given"]): Promise<Tasks[Name]["gives"]> {
   return Promise.resolve(HANDLERS[name](given));
-}
-
-function readyPlant(files: readonly TextFile[]): Read<ReadyPlant> {
-  const read = readPlantFiles(files);
-  if (!read.ok) return read;
-  const text = canonicalJson(JSON.parse(JSON.stringify(read.value)));
-  return {
-    ok: true,
-    warnings: [],
-    value: {
-      text,
-      hash: createHash("sha256").update(text).digest("hex"),
-      tags: read.value.items.map(({ tag }) => tag),
-      links: read.value.links.length,
-      warnings: read.warnings,
-    },
-  };
 }

@@ -8,6 +8,7 @@ import { board } from "../../src/server/job/board";
 import { jobView } from "../../src/server/job/jobView";
 import { verifyLedger } from "../../src/server/ledger/verify";
 import { permitView } from "../../src/server/permit/permitView";
+import { plantAt } from "../../src/server/plant/plantStore";
 import { itemSheet, searchRegister } from "../../src/server/plant/register";
 
 /**
@@ -65,6 +66,14 @@ test("what an item is, and that it is there, is found though its row keeps only 
     expect({ id: sheet.id, present: Number(sheet.present) }).toEqual({ id, present });
     const found = searchRegister(String(tag), 1).rows.find((row) => row.tag === tag);
     expect(found).toEqual({ tag, name, kind, area, part });
+  }
+});
+
+test("every register of before is still there, word for word", () => {
+  const before = rows(was, "SELECT revision, plant_json FROM plant_revisions ORDER BY revision");
+  expect(before.length).toBeGreaterThan(0);
+  for (const { revision, plant_json } of before) {
+    expect(plantAt(db, Number(revision)).plant).toEqual(JSON.parse(String(plant_json)));
   }
 });
 

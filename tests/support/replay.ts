@@ -63,7 +63,7 @@ export async function replay(from: Db, to: Db, files: unknown): Promise<string> 
     const { v: _, seq: __, ...entry } = JSON.parse(row.body) as Body;
     const act = entry.by !== CLOCK && entry.outcome === "done" ? ACTS.get(entry.type)! : null;
     const input = act?.input.parse(withSecrets(entry.type, entry.input, files));
-    const prepared = await act?.prepare?.(to, input);
+    const prepared = await act?.prepare?.(to, input, entry.recordedAt_ms);
     to.transaction((tx) => {
       if (entry.by === CLOCK) moveByClock(tx, entry.subject, entry.recordedAt_ms);
       else if (act !== null) {

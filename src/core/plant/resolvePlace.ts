@@ -1,3 +1,4 @@
+import { inOneGo } from "../inOneGo";
 import type { Item } from "./plant";
 
 /** A place is named by its item's tag, or by tag.part where the item has parts. */
@@ -17,11 +18,20 @@ export type PlaceIndex = Readonly<{
  * that is an error, for guessing could point people at the wrong vessel.
  */
 export function placeIndexOf(items: readonly Item[]): PlaceIndex {
+  return inOneGo(placeIndexSteps(items));
+}
+
+/** Items looked at between two moments at which the work may be put down. */
+const ITEMS_A_STEP = 1000;
+
+/** The same, bit by bit. */
+export function* placeIndexSteps(items: readonly Item[]): Generator<void, PlaceIndex> {
   const names: string[] = [];
   const itemOf: number[] = [];
   const wholeTag = new Map<string, number[]>();
   const tagAndPart = new Map<string, number[]>();
-  items.forEach((item, itemIndex) => {
+  for (const [itemIndex, item] of items.entries()) {
+    if (itemIndex % ITEMS_A_STEP === 0) yield;
     const parts = item.parts.length === 0 ? [null] : item.parts;
     const own: number[] = [];
     for (const part of parts) {
@@ -33,7 +43,7 @@ export function placeIndexOf(items: readonly Item[]): PlaceIndex {
     }
     // A duplicate tag is refused elsewhere; here the first stands.
     if (!wholeTag.has(item.tag)) wholeTag.set(item.tag, own);
-  });
+  }
 
   const resolveFace: PlaceIndex["resolveFace"] = (name) => {
     const whole = wholeTag.get(name);

@@ -39,6 +39,7 @@ export type Refusal =
   | { code: "must stay passing"; device: string; job: string }
   | { code: "plant changed"; planned: number; now: number }
   | { code: "changed meanwhile" }
+  | { code: "bad register"; first: string; more: number }
   | { code: "not in the crew"; job: string }
   | { code: "unknown"; what: string; name: string }
   | { code: "review too late"; hours: number; most: number }

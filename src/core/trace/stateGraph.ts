@@ -1,7 +1,8 @@
+import { inOneGo } from "../inOneGo";
 import { CARRIER_COUNT, carrierAt, carrierIndex, type Carrier } from "../plant/carriers";
 import { kindOf } from "../plant/kinds";
 import { isCreditable, type Item, type Plant } from "../plant/plant";
-import { placeIndexOf, type PlaceIndex } from "../plant/resolvePlace";
+import { placeIndexSteps, type PlaceIndex } from "../plant/resolvePlace";
 
 /** Why an arc makes a route hidden; 0 is plain. */
 export const ARC = { plain: 0, againstFlow: 1, conversion: 2 } as const;
@@ -53,7 +54,16 @@ export function placeName(graph: StateGraph, vertex: number): string {
 
 /** Builds the state graph of a checked plant. Cost: linear in places, links and conversions. */
 export function buildStateGraph(plant: Plant): StateGraph {
-  const places = placeIndexOf(plant.items);
+  return inOneGo(stateGraphSteps(plant));
+}
+
+/** Items, links or arcs between two moments at which the work may be put down. */
+const ITEMS_A_STEP = 1000;
+const ARCS_A_STEP = 50_000;
+
+/** The same, bit by bit. */
+export function* stateGraphSteps(plant: Plant): Generator<void, StateGraph> {
+  const places = yield* placeIndexSteps(plant.items);
   const vertexCount = places.names.length * CARRIER_COUNT;
   const from: number[] = [];
   const to: number[] = [];
@@ -67,8 +77,9 @@ export function buildStateGraph(plant: Plant): StateGraph {
   };
 
   const linked = new Set<number>();
-  plant.links.forEach((link, index) => {
-    if (link.wall) return;
+  for (const [index, link] of plant.links.entries()) {
+    if (index % ITEMS_A_STEP === 0) yield;
+    if (link.wall) continue;
     const a = places.resolveOne(link.from);
     const b = places.resolveOne(link.to);
     if (!a.ok || !b.ok) throw new Error(`link ${index} was not checked: ${link.from} to ${link.to}`);
@@ -77,11 +88,12 @@ export function buildStateGraph(plant: Plant): StateGraph {
     linked.add(tail).add(head);
     add(tail, head, ARC.plain, index);
     if (!link.oneWay) add(head, tail, link.normal === "forward" ? ARC.againstFlow : ARC.plain, index);
-  });
+  }
 
   const itemByTag = new Map<string, number>();
   let place = 0;
-  plant.items.forEach((item, itemIndex) => {
+  for (const [itemIndex, item] of plant.items.entries()) {
+    if (itemIndex % ITEMS_A_STEP === 0) yield;
     itemByTag.set(item.tag, itemIndex);
     const partCount = Math.max(1, item.parts.length);
     const kind = item.device ? undefined : kindOf(item.kind, plant.kinds);
@@ -102,19 +114,25 @@ export function buildStateGraph(plant: Plant): StateGraph {
       }
     }
     place += partCount;
-  });
+  }
 
   return {
     plant,
     places,
     vertexCount,
-    out: pack(vertexCount, from, to, type, linkIndex),
-    in: pack(vertexCount, to, from, type, linkIndex),
+    out: yield* packSteps(vertexCount, from, to, type, linkIndex),
+    in: yield* packSteps(vertexCount, to, from, type, linkIndex),
     itemByTag,
   };
 }
 
-function pack(vertexCount: number, at: number[], other: number[], type: number[], link: number[]): Adjacency {
+function* packSteps(
+  vertexCount: number,
+  at: readonly number[],
+  other: readonly number[],
+  type: readonly number[],
+  link: readonly number[],
+): Generator<void, Adjacency> {
   const first = new Int32Array(vertexCount + 1);
   for (const vertex of at) first[vertex + 1]! += 1;
   for (let v = 0; v < vertexCount; v++) first[v + 1]! += first[v]!;
@@ -125,12 +143,15 @@ function pack(vertexCount: number, at: number[], other: number[], type: number[]
     type: new Uint8Array(at.length),
     link: new Int32Array(at.length),
   };
-  at.forEach((vertex, arc) => {
+  yield;
+  for (let arc = 0; arc < at.length; arc++) {
+    if (arc % ARCS_A_STEP === 0) yield;
+    const vertex = at[arc]!;
     const slot = next[vertex]!++;
     packed.other[slot] = other[arc]!;
     packed.type[slot] = type[arc]!;
     packed.link[slot] = link[arc]!;
-  });
+  }
   return packed;
 }
 

@@ -42,7 +42,7 @@ export type Act<Schema extends z.ZodType = z.ZodType, Prepared = unknown> = Read
   signers?: (input: z.output<Schema>) => readonly Readonly<{ person: string; pin: string; field: string }>[];
   /** A device may keep it while it has no network, and send it later with its own time. Never what protects somebody. */
   offline?: boolean;
-  prepare?: (db: Db, input: z.output<Schema>) => Promise<Prepared>;
+  prepare?: (db: Db, input: z.output<Schema>, now_ms: number) => Promise<Prepared>;
   run: (context: ActContext, input: z.output<Schema>, prepared: Prepared) => ActOutcome;
 }>;
 

@@ -112,7 +112,7 @@ export async function runAct(
   for (let tries = 1; ; tries++) {
     let prepared: unknown;
     try {
-      prepared = await act.prepare?.(db, input.data);
+      prepared = await act.prepare?.(db, input.data, clock_ms);
     } catch (error) {
       if (!(error instanceof Busy)) throw error;
       return { ok: false, status: 503, code: "busy", sentence: error.message };

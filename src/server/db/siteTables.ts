@@ -1,6 +1,6 @@
 import { PERMIT_KINDS } from "../../core/permit/kinds/kinds";
 import { PERMIT_STATES } from "../../core/permit/record/permitTypes";
-import { index, integer, sqliteTable, text, uniqueIndex } from "drizzle-orm/sqlite-core";
+import { index, integer, primaryKey, sqliteTable, text, uniqueIndex } from "drizzle-orm/sqlite-core";
 
 import { z } from "zod";
 import { calculationSchema } from "../../core/calc/calculationSchema";
@@ -69,8 +69,22 @@ export const plantRevisions = sqliteTable("plant_revisions", {
   itemCount: integer("item_count").notNull(),
   linkCount: integer("link_count").notNull(),
   contentHash: text("content_hash").notNull(),
-  plant: text("plant_json").notNull(),
 });
+
+/**
+ * The registers themselves, by their hash, in parts: each a register of its own, together the whole. They come in part by
+ * part before a revision names them, so that nothing waits for all of a large one.
+ */
+export const plantTexts = sqliteTable(
+  "plant_texts",
+  {
+    hash: text("hash").notNull(),
+    part: integer("part").notNull(),
+    text: text("text").notNull(),
+    storedAt: integer("stored_at_ms").notNull(),
+  },
+  (table) => [primaryKey({ columns: [table.hash, table.part] })],
+);
 
 /**
  * A lasting id for every tag that any revision of the register has named: locks hang on ids. What an item is stands in the

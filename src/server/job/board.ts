@@ -2,6 +2,7 @@ import { desc, eq } from "drizzle-orm";
 import { isAmong } from "../db/isAmong";
 import { database, type Tx } from "../db/database";
 import { jobs } from "../db/schema";
+import { holds } from "../../core/plan/onNewPlant";
 import { dueUnder, type Due } from "../../core/permit/life/due";
 import { isRunOut } from "../../core/permit/life/permitLife";
 import { peopleOn, type PermitState } from "../../core/permit/record/permitTypes";
@@ -9,7 +10,7 @@ import { openPermits } from "../permit/openPermits";
 import { pointCounts, walksUnderWay } from "../isolation/isolationStore";
 import { currentPlant } from "../plant/plantStore";
 import { jobViews, type JobView } from "./jobView";
-import { approvedPlan, stalenessOf } from "./plans";
+import { standingOfMany } from "./standing";
 
 /** A job as the board shows it. */
 export type BoardJob = Pick<JobView, "number" | "title" | "next" | "held" | "permits" | "windowTo_ms"> &
@@ -25,8 +26,11 @@ export type Board = Readonly<{
   openCount: number;
   closed: readonly Readonly<{ number: string; title: string }>[];
   hasPlant: boolean;
-  /** Jobs whose standing points no longer hold on the register of today. */
-  alarms: readonly string[];
+  /**
+   * Jobs whose standing points no longer hold on the register of today; "asked" while that is being worked out and nobody
+   * may count on them.
+   */
+  alarms: readonly Readonly<{ number: string; is: "broken" | "asked" }>[];
 }>;
 
 export const BOARD_PAGE = 100;
@@ -35,13 +39,10 @@ export const BOARD_PAGE = 100;
 export function board(now_ms: number, page = 1): Board {
   const db = database();
   const views = jobViews(openNumbers(db), now_ms, walksUnderWay);
-  const alarms = views
-    .filter((view) => view.isolation !== null && view.held.length > 0 && view.plantRevision !== view.plantRevisionNow)
-    .filter((view) => {
-      const stale = stalenessOf(view, approvedPlan(view.isolation!.number));
-      return stale !== null && (stale.lit.length > 0 || stale.short.length > 0);
-    })
-    .map(({ number }) => number);
+  const alarms = [...standingOfMany(views)].flatMap(([number, found]): Board["alarms"] => {
+    if (found === "asked") return [{ number, is: "asked" }];
+    return holds(found) ? [] : [{ number, is: "broken" }];
+  });
   const isUrgent = (view: JobView) => Number(view.next?.urgent ?? false);
   const shown = [...views].sort((a, b) => isUrgent(b) - isUrgent(a)).slice((page - 1) * BOARD_PAGE, page * BOARD_PAGE);
   const pointsOf = pointCounts(

@@ -1,11 +1,7 @@
 import { eq } from "drizzle-orm";
-import { check } from "../../core/plan/check";
 import type { Comparison } from "../../core/plan/compare";
 import type { Plan } from "../../core/plan/plan";
-import { regionChange, type RegionChange } from "../../core/plan/regionChange";
 import type { Read } from "../../core/plant/problem";
-import type { Route } from "../../core/judge/routes";
-import type { Lit } from "../../core/judge/singleFailures";
 import {
   lanternLight,
   lanternScene,
@@ -16,7 +12,7 @@ import {
 import type { School } from "../../core/request/jobFile";
 import { database } from "../db/database";
 import { isolations } from "../db/schema";
-import { currentPlant, plantAt, type CurrentPlant } from "../plant/plantStore";
+import { plantAt, type CurrentPlant } from "../plant/plantStore";
 import type { JobView } from "./jobView";
 import { compared, planned } from "./planned";
 
@@ -80,32 +76,4 @@ export async function comparisonOf(
   view: JobView,
 ): Promise<Readonly<{ comparison: Comparison; plans: readonly Plan[] }>> {
   return fitting(view, await compared(database(), view.plantRevision, view.job));
-}
-
-/** How a standing plan fares on today's register: what changed near it, and what its points would no longer hold. */
-export type Staleness = Readonly<{ change: RegionChange; lit: readonly Lit[]; short: readonly Route[] }>;
-
-/** Null when the register is the one that the plan was made on, or nothing near it has changed. */
-export function stalenessOf(view: JobView, made: Plan): Staleness | null {
-  const today = currentPlant(database());
-  if (today === null || today.revision === view.plantRevision) return null;
-  const named = [
-    ...made.points.map((point) => point.device),
-    ...made.routes.flatMap((route) => [route.face, ...route.via]),
-    ...made.darkZone.places,
-  ];
-  const change = regionChange(plantOf(view).graph, today.graph, named);
-  if (change.added.length + change.removed.length + change.changed.length === 0) return null;
-  const devices = made.points.map((point) => point.device);
-  const known = devices.filter((tag) => today.graph.itemByTag.has(tag));
-  const checked = check(today.graph, { ...view.job, isolated: known });
-  if (!checked.ok) return { change, lit: [], short: [] };
-  const before = new Map(made.routes.map((route) => [`${route.source} ${route.carrier} ${route.face}`, route.depth]));
-  return {
-    change,
-    lit: checked.value.lit,
-    short: checked.value.routes.filter(
-      (route) => route.depth < (before.get(`${route.source} ${route.carrier} ${route.face}`) ?? route.required),
-    ),
-  };
 }

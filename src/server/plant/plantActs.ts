@@ -1,22 +1,23 @@
 import { createHash } from "node:crypto";
 import { z } from "zod";
-import type { Read } from "../../core/plant/problem";
+import { problemLine, type Read } from "../../core/plant/problem";
 import type { TextFile } from "../../core/plant/readPlantFiles";
-import type { ReadyPlant } from "../../workers/tasks";
-import { defineAct } from "../act/act";
-import { keptAnswers } from "../runtime/keptSome";
+import type { StagedRegister } from "../../workers/stageRegister";
+import { defineAct, PrepareAgain } from "../act/act";
+import type { Db } from "../db/database";
 import { heavy } from "../runtime/workers";
-import { enterTags, savePlant } from "./plantStore";
+import { readAhead, savePlant } from "./plantStore";
 
 const hashOf = (text: string) => createHash("sha256").update(text).digest("hex");
 
-/** Files are looked at when they come and again when they are signed for: they are read once. */
-const readings = keptAnswers<string, Read<ReadyPlant>>(2);
+/** The register in these files, staged; or everything that is wrong with them. */
+export function stage(db: Db, files: readonly TextFile[], now_ms: number): Promise<Read<StagedRegister>> {
+  return heavy("stage register", { file: db.$client.name, files, now_ms });
+}
 
-/** The register in these files, or everything that is wrong with them; read in another thread. */
-export function readReady(files: readonly TextFile[]): Promise<Read<ReadyPlant>> {
-  const name = files.map((file) => `${file.name} ${hashOf(file.text)}`).join(" ");
-  return readings(name, () => heavy("read plant", files));
+/** A register that the server itself has taken from an upload and staged. Nothing that is sent can be one. */
+export class Taken {
+  constructor(readonly register: StagedRegister) {}
 }
 
 export const importPlant = defineAct({
@@ -24,23 +25,39 @@ export const importPlant = defineAct({
   words: "import a plant register",
   roles: ["coordinator"],
   pin: true,
-  input: z.object({
-    files: z
-      .array(z.object({ name: z.string().max(200), text: z.string() }))
-      .min(1)
-      .max(3),
-  }),
+  input: z
+    .object({
+      files: z.array(z.object({ name: z.string().max(200), text: z.string() })).max(3),
+      taken: z.instanceof(Taken).optional(),
+    })
+    .refine(({ files, taken }) => taken !== undefined || files.length > 0, {
+      path: ["files"],
+      message: "send plant.json, or items.csv and links.csv",
+    }),
   // The ledger keeps which files they were, not their text: that is in the plant revision.
-  forLedger: ({ files }) => ({ files: files.map(({ name, text }) => ({ name, sha256: hashOf(text) })) }),
-  prepare: async (db, { files }): Promise<ReadyPlant> => {
-    const read = await readReady(files);
-    if (!read.ok) throw new Error("the files were not checked before the act");
-    await enterTags(db, read.value.tags);
-    return read.value;
+  forLedger: ({ files, taken }) => ({
+    files: taken ? taken.register.files : files.map(({ name, text }) => ({ name, sha256: hashOf(text) })),
+  }),
+  prepare: async (db, { files, taken }, now_ms): Promise<Read<StagedRegister>> => {
+    const read: Read<StagedRegister> = taken
+      ? { ok: true, warnings: [], value: taken.register }
+      : await stage(db, files, now_ms);
+    if (read.ok) await readAhead(db, read.value.hash);
+    return read;
   },
-  run: ({ tx, person, now_ms }, { files }, ready) => {
-    const names = files.map(({ name }) => name);
-    const { revision } = savePlant(tx, ready, person.id, now_ms, names);
-    return { ok: true, subject: `plant ${revision}`, answer: { revision, items: ready.tags.length } };
+  run: ({ tx, person, now_ms }, _, read) => {
+    if (!read.ok) {
+      const [first, ...others] = read.problems;
+      const refusal = { code: "bad register", first: problemLine(first!), more: others.length } as const;
+      return { ok: false, subject: "", refusal };
+    }
+    const saved = savePlant(tx, read.value, person.id, now_ms);
+    // Thrown away meanwhile as left over: staged again.
+    if (saved === null) throw new PrepareAgain();
+    return {
+      ok: true,
+      subject: `plant ${saved.revision}`,
+      answer: { revision: saved.revision, items: read.value.items },
+    };
   },
 });

@@ -1,18 +1,30 @@
-import { randomUUID } from "node:crypto";
-import { desc, eq, sql } from "drizzle-orm";
+import { and, count, desc, eq } from "drizzle-orm";
+import { inOneGo } from "../../core/inOneGo";
 import type { Item, Plant } from "../../core/plant/plant";
-import { buildStateGraph, type StateGraph } from "../../core/trace/stateGraph";
-import { storedPlant } from "../../workers/storedPlant";
+import { stateGraphSteps, type StateGraph } from "../../core/trace/stateGraph";
+import { storedPlantSteps } from "../../workers/registerParts";
 import type { PlantKey } from "../../workers/plantFrom";
-import type { ReadyPlant } from "../../workers/tasks";
+import type { StagedRegister } from "../../workers/stageRegister";
 import type { Db, Tx } from "../db/database";
-import { items, plantRevisions } from "../db/schema";
+import { plantRevisions, plantTexts } from "../db/schema";
 import { whileUnchanged } from "../db/whileUnchanged";
+import { inSlices } from "../runtime/inSlices";
 
 export type CurrentPlant = Readonly<{ revision: number; plant: Plant; graph: StateGraph }>;
 
 /** The state graphs of a few revisions, for building one for each screen would be waste. */
-const cache = globalThis as { heavyLanternPlants?: Map<string, CurrentPlant> };
+const cache = globalThis as { heavyLanternPlants?: Map<string, Register> };
+const KEPT = 4;
+
+function kept(): Map<string, Register> {
+  return (cache.heavyLanternPlants ??= new Map());
+}
+
+function keep(hash: string, register: Register): Register {
+  kept().set(hash, register);
+  if (kept().size > KEPT) kept().delete(kept().keys().next().value!);
+  return register;
+}
 
 const KEY = { revision: plantRevisions.revision, contentHash: plantRevisions.contentHash };
 
@@ -30,23 +42,36 @@ export function plantAt(tx: Tx, revision: number): CurrentPlant {
 
 /** The register itself is large: it is read only when nobody asked for this one before. */
 function plantOf(tx: Tx, { revision, contentHash }: { revision: number; contentHash: string }): CurrentPlant {
-  const plants = (cache.heavyLanternPlants ??= new Map());
-  const known = plants.get(contentHash);
-  if (known) return { ...known, revision };
-  const where = eq(plantRevisions.revision, revision);
-  const text = tx.select({ plant: plantRevisions.plant }).from(plantRevisions).where(where).get()!.plant;
-  const plant = storedPlant(text, contentHash);
-  const current = { revision, plant, graph: buildStateGraph(plant) };
-  plants.set(contentHash, current);
-  if (plants.size > 4) plants.delete(plants.keys().next().value!);
-  return current;
+  const known = kept().get(contentHash);
+  return { ...(known ?? keep(contentHash, inOneGo(readSteps(tx, contentHash)))), revision };
+}
+
+/** Reads a register that is about to become today's, bit by bit: when it does, it is at hand. */
+export async function readAhead(db: Db, hash: string): Promise<void> {
+  if (!kept().has(hash)) keep(hash, await inSlices(readSteps(db, hash)));
+}
+
+type Register = Readonly<{ plant: Plant; graph: StateGraph }>;
+
+function* readSteps(tx: Tx, hash: string): Generator<void, Register> {
+  const plant = yield* storedPlantSteps(partsOf(tx, hash), hash);
+  return { plant, graph: yield* stateGraphSteps(plant) };
+}
+
+function* partsOf(tx: Tx, hash: string): Generator<string> {
+  for (let part = 0; ; part++) {
+    const where = and(eq(plantTexts.hash, hash), eq(plantTexts.part, part));
+    const row = tx.select({ text: plantTexts.text }).from(plantTexts).where(where).get();
+    if (row === undefined) return;
+    yield row.text;
+  }
 }
 
 /** What a thread needs to read a register by itself: the database's file, the revision, and the hash of what it holds. */
 export function plantKey(tx: Tx, file: string, revision: number): PlantKey {
   const row = tx.select(KEY).from(plantRevisions).where(eq(plantRevisions.revision, revision)).get();
   if (row === undefined) throw new Error(`plant revision ${revision} is not in the database`);
-  return { file, revision, hash: row.contentHash };
+  return { file, hash: row.contentHash };
 }
 
 /** Registers by revision, each looked for once; today's is at hand. */
@@ -66,33 +91,15 @@ export function itemAt({ plant, graph }: CurrentPlant, place: string): Item | nu
   return first === undefined ? null : (plant.items[graph.places.itemOf[first]!] ?? null);
 }
 
-/** Tags entered in one go while a register comes in: some milliseconds, between which everybody else is answered. */
-const SLICE = 2000;
-
-/** Gives every tag its lasting id, a slice at a time. Until the register itself is stored nothing shows of it. */
-export async function enterTags(db: Db, tags: readonly string[]): Promise<void> {
-  for (let from = 0; from < tags.length; from += SLICE) {
-    const slice = tags.slice(from, from + SLICE).map((tag) => ({ id: randomUUID(), tag }));
-    db.transaction((tx) => insertTags(tx, slice), { behavior: "immediate" });
-    await new Promise(setImmediate);
-  }
-}
-
-function insertTags(tx: Tx, rows: readonly Readonly<{ id: string; tag: string }>[]): void {
-  tx.run(
-    sql`INSERT OR IGNORE INTO ${items} (id, tag)
-        SELECT value ->> 'id', value ->> 'tag' FROM json_each(${JSON.stringify(rows)})`,
-  );
-}
-
-/** Stores a register that was read and found good as the next revision: one row, so that it is there whole or not at all. */
+/** Makes a register that was staged the next revision: one small row. Null where a part of it is not there. */
 export function savePlant(
   tx: Tx,
-  ready: ReadyPlant,
+  staged: StagedRegister,
   by: string,
   now_ms: number,
-  fileNames: readonly string[],
-): { revision: number } {
+): Readonly<{ revision: number }> | null {
+  const there = tx.select({ n: count() }).from(plantTexts).where(eq(plantTexts.hash, staged.hash)).get();
+  if (there?.n !== staged.parts) return null;
   const last = tx
     .select({ revision: plantRevisions.revision })
     .from(plantRevisions)
@@ -105,11 +112,10 @@ export function savePlant(
       revision,
       importedAt: now_ms,
       importedBy: by,
-      fileNames: fileNames.join(", "),
-      itemCount: ready.tags.length,
-      linkCount: ready.links,
-      contentHash: ready.hash,
-      plant: ready.text,
+      fileNames: staged.files.map(({ name }) => name).join(", "),
+      itemCount: staged.items,
+      linkCount: staged.links,
+      contentHash: staged.hash,
     })
     .run();
   return { revision };

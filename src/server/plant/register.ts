@@ -2,7 +2,7 @@ import { and, desc, eq, isNull, sql } from "drizzle-orm";
 import type { Area } from "../../core/plant/plant";
 import { spotOf } from "../../core/schedule/timelineModel";
 import { database, type Db } from "../db/database";
-import { holds, isolations, items, people, plantRevisions } from "../db/schema";
+import { holds, isolations, items, people, plantRevisions, plantTexts } from "../db/schema";
 import { liveJobs } from "../isolation/liveJobs";
 import { currentPlant, partsPlayed, plantAt, type CurrentPlant } from "./plantStore";
 
@@ -56,7 +56,8 @@ function lastWith(db: Db, tag: string): CurrentPlant | null {
   const row = db
     .select({ revision: plantRevisions.revision })
     .from(plantRevisions)
-    .where(sql`instr(${plantRevisions.plant}, ${`"tag":${JSON.stringify(tag)}`}) > 0`)
+    .innerJoin(plantTexts, eq(plantTexts.hash, plantRevisions.contentHash))
+    .where(sql`instr(${plantTexts.text}, ${`"tag":${JSON.stringify(tag)}`}) > 0`)
     .orderBy(desc(plantRevisions.revision))
     .limit(1)
     .get();

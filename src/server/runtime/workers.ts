@@ -14,7 +14,9 @@ import { doTask, type TaskName, type Tasks } from "../../workers/tasks";
 const WITHIN_MS: Readonly<Record<TaskName, number>> = {
   plan: 60_000,
   compare: 120_000,
-  "read plant": 120_000,
+  "stage register": 120_000,
+  "take upload": 120_000,
+  "judge standing": 120_000,
   "lay out": 60_000,
   paper: 60_000,
   photo: 30_000,

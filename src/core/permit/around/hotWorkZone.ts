@@ -1,5 +1,6 @@
 import type { Area, Item, Plant } from "../../plant/plant";
 import { HOT_WORK } from "../../fire/hotWork";
+import { itemsNear, rectDistance_m } from "./itemsNear";
 
 /** Something within reach of sparks that must be dealt with before the flame is lit. */
 export type ZoneItem = Readonly<{
@@ -39,7 +40,7 @@ const HOLDERS = /tank|vessel|reactor|autoclave|drum|silo|bin|filter|header|colum
  * named burn. Sorted by distance, then tag.
  *
  * Reach 35 ft (10.7 m) sideways, both sides of walls, openings below: 29 CFR 1910.252(a)(2) and NFPA 51B, from memory.
- * Cost: linear in items; once a register in links.
+ * Cost: what is within reach; once a register linear in items and links.
  */
 export function hotWorkZone(
   plant: Plant,
@@ -56,10 +57,8 @@ export function hotWorkZone(
   const found: ZoneItem[] = [];
   const items = new Map<string, Readonly<{ item: Item; distance_m: number; level_m: number; isBelow: boolean }>>();
   const { areaOf, besideBleed } = lookUpOf(plant);
-  for (const item of plant.items) {
+  for (const { item, distance_m } of itemsNear(plant, at, reach_m)) {
     const area = areaOf.get(item.area ?? "");
-    const distance_m = distanceTo(item, area, at);
-    if (distance_m === null || distance_m > reach_m) continue;
     const level_m = item.level_m ?? area?.level_m;
     const isBelow = below.has(item.area ?? "");
     const isOnFloor = level_m === undefined || Math.abs(level_m - at.level_m) <= SAME_FLOOR_m;
@@ -129,7 +128,7 @@ export function hotWorkZone(
   }
   for (const area of plant.areas) {
     if (area === home) continue;
-    const distance_m = rectDistance(area, at);
+    const distance_m = rectDistance_m(area, at);
     if (below.has(area.name) && distance_m <= reach_m) {
       add(
         area.name,
@@ -183,7 +182,7 @@ function lookUpOf(plant: Plant): LookUp {
 /** The area whose ground the point lies on; of several, the one whose floor is nearest. */
 export function areaAt(areas: readonly Area[], at: At): Area | undefined {
   return areas
-    .filter((area) => rectDistance(area, at) === 0)
+    .filter((area) => rectDistance_m(area, at) === 0)
     .sort((a, b) => Math.abs(a.level_m - at.level_m) - Math.abs(b.level_m - at.level_m))[0];
 }
 
@@ -194,16 +193,4 @@ export function placeOf(item: Item, areas: readonly Area[]): At | null {
   if (item.x_m !== undefined && item.y_m !== undefined) return { x_m: item.x_m, y_m: item.y_m, level_m };
   if (area === undefined) return null;
   return { x_m: area.x_m + area.width_m / 2, y_m: area.y_m + area.depth_m / 2, level_m };
-}
-
-/** An item without a place of its own may stand anywhere in its area: the nearest point counts. */
-function distanceTo(item: Item, area: Area | undefined, at: At): number | null {
-  if (item.x_m !== undefined && item.y_m !== undefined) return Math.hypot(item.x_m - at.x_m, item.y_m - at.y_m);
-  return area === undefined ? null : rectDistance(area, at);
-}
-
-function rectDistance(area: Area, at: Readonly<{ x_m: number; y_m: number }>): number {
-  const dx = Math.max(area.x_m - at.x_m, 0, at.x_m - (area.x_m + area.width_m));
-  const dy = Math.max(area.y_m - at.y_m, 0, at.y_m - (area.y_m + area.depth_m));
-  return Math.hypot(dx, dy);
 }

@@ -40,6 +40,7 @@ const EACH: { [Code in Refusal["code"]]: Extract<Refusal, { code: Code }> } = {
   "must stay passing": { code: "must stay passing", device: "V-1", job: "J-2" },
   "plant changed": { code: "plant changed", planned: 1, now: 2 },
   "changed meanwhile": { code: "changed meanwhile" },
+  "bad register": { code: "bad register", first: "items.csv: row 3: no tag", more: 2 },
   "not in the crew": { code: "not in the crew", job: "J-1" },
   unknown: { code: "unknown", what: "job", name: "J-9" },
   "review too late": { code: "review too late", hours: 200, most: 168 },

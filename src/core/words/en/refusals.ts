@@ -71,6 +71,8 @@ function wordsOf(refusal: Refusal): string {
       return `${swapWords(refusal.fault)} Leave the lock where it is.`;
     case "must stay passing":
       return `${refusal.device} must stay passing for job ${refusal.job}. Choose another point, or agree it with that job first.`;
+    case "bad register":
+      return `${refusal.first}${refusal.more > 0 ? `, and ${refusal.more} more` : ""}. Nothing was stored.`;
     case "plant changed":
       return `The plant register changed from revision ${refusal.planned} to ${refusal.now} since this plan was shown. Look at the plan again.`;
     case "changed meanwhile":

@@ -1,8 +1,12 @@
 import { problemLine } from "@/core/plant/problem";
 import { runAct } from "@/server/acts/runAct";
-import { readReady } from "@/server/plant/plantActs";
+import { databasePath } from "@/server/db/database";
+import { Taken } from "@/server/plant/plantActs";
+import { now_ms } from "@/server/runtime/clock";
 import { isOwnOrigin, readAtMost } from "@/server/runtime/http";
+import { Busy, heavy } from "@/server/runtime/workers";
 import { currentPerson } from "@/server/people/session";
+import type { TakenUpload } from "@/workers/takeUpload";
 
 /** A register of 100,000 items is some 12 MB of JSON. */
 const MOST_BYTES = 16 * 1024 * 1024;
@@ -16,27 +20,18 @@ export async function POST(request: Request): Promise<Response> {
   if (!person.roles.includes("coordinator")) return refuse(403, ["Only a coordinator may import a plant register."]);
   const body = await readAtMost(request, MOST_BYTES);
   if (body === null) return refuse(413, ["The files are larger than 16 MB. Nothing was stored."]);
-  let form: FormData;
+  const upload = { body, contentType: request.headers.get("content-type") ?? "" };
+  let taken: TakenUpload;
   try {
-    form = await new Response(new Uint8Array(body), {
-      headers: { "content-type": request.headers.get("content-type") ?? "" },
-    }).formData();
-  } catch {
-    return refuse(400, ["The upload was cut short or is not a form. Send it again."]);
+    taken = await heavy("take upload", { file: databasePath(), upload, now_ms: now_ms() });
+  } catch (error) {
+    if (error instanceof Busy) return refuse(503, [error.message]);
+    throw error;
   }
-  const files: { name: string; text: string }[] = [];
-  for (const entry of form.getAll("files")) {
-    if (typeof entry === "string" || entry.name === "") continue;
-    const bytes = new Uint8Array(await entry.arrayBuffer());
-    try {
-      files.push({ name: entry.name, text: new TextDecoder("utf-8", { fatal: true }).decode(bytes) });
-    } catch {
-      return refuse(400, [`${entry.name}: the file is not text (UTF-8). Nothing was stored.`]);
-    }
-  }
-  const read = await readReady(files);
-  if (!read.ok) {
-    const lines = read.problems.map(problemLine);
+  if (!taken.ok) return refuse(400, [taken.problem]);
+  const { actId, pin, register } = taken;
+  if (!register.ok) {
+    const lines = register.problems.map(problemLine);
     const more = lines.length - PROBLEMS_SHOWN;
     return refuse(400, [
       ...lines.slice(0, PROBLEMS_SHOWN),
@@ -44,23 +39,13 @@ export async function POST(request: Request): Promise<Response> {
       "Nothing was stored.",
     ]);
   }
-  const pin = form.get("pin");
-  const answer = await runAct(
-    {
-      version: 1,
-      actId: form.get("actId"),
-      type: "plant.import",
-      input: { files },
-      pin: typeof pin === "string" ? pin : undefined,
-    },
-    person,
-    Date.now(),
-  );
+  const input = { files: [], taken: new Taken(register.value) };
+  const answer = await runAct({ version: 1, actId, type: "plant.import", input, pin }, person, Date.now());
   if (!answer.ok) return refuse(answer.status, [answer.sentence], answer.field);
   return Response.json({
     ok: true,
     ...answer.answer,
-    warnings: read.value.warnings.map(problemLine).slice(0, PROBLEMS_SHOWN),
+    warnings: register.value.warnings.map(problemLine).slice(0, PROBLEMS_SHOWN),
   });
 }
 

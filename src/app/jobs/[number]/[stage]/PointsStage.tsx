@@ -1,5 +1,6 @@
 import { clashesFor, deviationsOf, sharedWith, type JobView } from "@/server/job/jobView";
-import { comparisonOf, lanternOf, planOf, plantOf, stalenessOf } from "@/server/job/plans";
+import { comparisonOf, lanternOf, planOf, plantOf } from "@/server/job/plans";
+import { standingOnToday } from "@/server/job/standing";
 import type { Person } from "@/server/people/signIn";
 import { ExtentLinks } from "@/ui/lantern/ExtentLinks";
 import { LaidLantern } from "./LaidLantern";
@@ -33,7 +34,7 @@ export async function PointsStage({
     shut: new Set(extent.shut),
   });
   const nameOf = (tag: string) => plantOf(view).plant.items.find((item) => item.tag === tag)?.name ?? "";
-  const stale = view.isolation ? stalenessOf(view, shown) : null;
+  const stale = await standingOnToday(view);
   const glowing = shown.routes.find((route) => route.depth === 0 && route.required > 0);
   const clashes = clashesFor(view, shown);
   const shared = sharedWith(view, shown);

@@ -1,17 +1,21 @@
-import type { Staleness } from "@/server/job/plans";
+import { holds, type OnNewPlant } from "@/core/plan/onNewPlant";
 import { Tags } from "@/ui/text/Tags";
 
-/** The register changed near a standing isolation; what it would light on today's plant is an alarm. */
-export function Stale({ stale, revision }: { stale: Staleness; revision: number }) {
-  const { change, lit, short } = stale;
-  const alarm = lit.length > 0 || short.length > 0;
+const MOST_WAYS = 6;
+
+/** The register changed under a standing isolation; where its points no longer do what was approved it is an alarm. */
+export function Stale({ stale, revision }: { stale: OnNewPlant; revision: number }) {
+  const { change, missingFaces, lostPoints, short } = stale;
+  const isAlarm = !holds(stale);
+  const isChanged = change.added.length + change.removed.length + change.changed.length > 0;
   return (
-    <section role={alarm ? "alert" : undefined} className="border-error bg-error/10 max-w-4xl border-l-4 px-4 py-3">
+    <section role={isAlarm ? "alert" : undefined} className="border-error bg-error/10 max-w-4xl border-l-4 px-4 py-3">
       <h2 className="text-lg font-semibold">
-        {alarm ? "Stop: on the plant as it is now, these points no longer hold" : "The plant changed near this plan"}
+        {isAlarm ? "Stop: on the plant as it is now, these points no longer hold" : "The plant changed since this plan"}
       </h2>
       <p>
         The register is at revision <span className="num">{revision}</span>.{" "}
+        {!isChanged && "Nothing near this plan changed. "}
         {change.added.length > 0 && (
           <>
             New: <Tags tags={change.added} />.{" "}
@@ -28,23 +32,39 @@ export function Stale({ stale, revision }: { stale: Staleness; revision: number 
           </>
         )}
       </p>
-      {lit.length > 0 && (
-        <ul className="mt-2">
-          {lit.slice(0, 6).map((row) => (
-            <li key={`${row.face}${row.source}${row.arrives}`}>
-              <span className="tag">{row.source}</span> now reaches <strong className="tag">{row.face}</strong> as{" "}
-              {row.arrives}: <span className="tag whitespace-normal">{row.via.join(" › ")}</span>
-            </li>
-          ))}
-        </ul>
-      )}
-      {lit.length === 0 && short.length > 0 && (
+      {missingFaces.length > 0 && (
         <p className="mt-2">
-          Fewer barriers than approved against <Tags tags={[...new Set(short.map((route) => route.source))]} />.
+          The register no longer has <Tags tags={missingFaces} />, where the work is: nothing can be said of it.
         </p>
       )}
+      {lostPoints.length > 0 && (
+        <p className="mt-2">
+          No barrier any more: <Tags tags={lostPoints} />.
+        </p>
+      )}
+      {short.length > 0 && (
+        <ul className="mt-2">
+          {short.slice(0, MOST_WAYS).map((route) => (
+            <li key={`${route.face}${route.source}${route.carrier}`}>
+              <span className="tag">{route.source}</span>{" "}
+              {route.depth === 0 ? (
+                <>
+                  now reaches <strong className="tag">{route.face}</strong> as {route.arrives}:{" "}
+                  <span className="tag whitespace-normal">{route.via.join(" › ")}</span>
+                </>
+              ) : (
+                <>
+                  to <strong className="tag">{route.face}</strong>: {route.grade}
+                  {route.requiredGrade !== null && `, ${route.requiredGrade} is asked`}
+                </>
+              )}
+            </li>
+          ))}
+          {short.length > MOST_WAYS && <li>and {short.length - MOST_WAYS} more</li>}
+        </ul>
+      )}
       <p className="mt-2">
-        {alarm
+        {isAlarm
           ? "Get everybody off, then plan again on the new register."
           : "The points still hold. Walk what changed before relying on them."}
       </p>
