@@ -1,8 +1,9 @@
 import { notInArray } from "drizzle-orm";
+import { inOneGo } from "../../core/inOneGo";
 import type { Db } from "../db/database";
 import { permits } from "../db/schema";
 import { writesOn } from "../db/statements";
-import { permitsNow, type PermitNow } from "./permitFacts";
+import { permitsNowSteps, type PermitNow } from "./permitFacts";
 
 /** A picture this old is as good as one of now: it takes longer to reach a screen. Whatever changes makes a new one. */
 const GOOD_FOR_MS = 1000;
@@ -26,13 +27,23 @@ export function openPermits(db: Db, now_ms: number): readonly PermitNow[] {
 
 /** The last look where nothing has changed since and it is not older than a second, else a new one. */
 export function recentLook(db: Db, now_ms: number): Look {
+  return lookOfJustNow(db, now_ms) ?? freshLook(db, now_ms);
+}
+
+/** The last look, if it is as good as one of now. */
+export function lookOfJustNow(db: Db, now_ms: number): Look | null {
   const known = (db.$client as Looked)[LOOK];
   const isGood = known?.changes === writesOn(db.$client) && now_ms >= known.at_ms && now_ms - known.at_ms < GOOD_FOR_MS;
-  return isGood ? known : freshLook(db, now_ms);
+  return isGood ? known : null;
 }
 
 /** Looked at anew. What it finds is there for whoever shows them next. */
 export function freshLook(db: Db, now_ms: number): Look {
+  return inOneGo(freshLookSteps(db, now_ms));
+}
+
+/** The same, bit by bit. */
+export function* freshLookSteps(db: Db, now_ms: number): Generator<void, Look> {
   const changes = writesOn(db.$client);
   const numbers = db
     .select({ number: permits.number })
@@ -40,8 +51,8 @@ export function freshLook(db: Db, now_ms: number): Look {
     .where(notInArray(permits.state, ["closed", "cancelled"]))
     .all()
     .map(({ number }) => number);
-  const look: Look = { at_ms: now_ms, changes, permits: permitsNow(db, numbers, now_ms) };
-  // What was written within a transaction may be taken back.
-  if (!db.$client.inTransaction) (db.$client as Looked)[LOOK] = look;
+  const look: Look = { at_ms: now_ms, changes, permits: yield* permitsNowSteps(db, numbers, now_ms) };
+  // What was written within a transaction may be taken back; what was written meanwhile some of them did not see.
+  if (!db.$client.inTransaction && writesOn(db.$client) === changes) (db.$client as Looked)[LOOK] = look;
   return look;
 }

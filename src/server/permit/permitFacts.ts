@@ -1,3 +1,4 @@
+import { inOneGo } from "../../core/inOneGo";
 import { openEndsOf } from "../../core/permit/around/emptied";
 import { airLimitsFor, airPlaces } from "../../core/permit/air/airPlaces";
 import { shortfallsNotAccepted, wayOf } from "../../core/plan/deviations";
@@ -38,14 +39,23 @@ export function permitNow(tx: Tx, number: string, now_ms: number): PermitNow | n
 
 /** Permits as they stand now, by number. Cost: a bounded number of queries, however many there are. */
 export function permitsNow(tx: Tx, numbers: readonly string[], now_ms: number): PermitNow[] {
+  return inOneGo(permitsNowSteps(tx, numbers, now_ms));
+}
+
+/** The same, bit by bit: what is written meanwhile some of them may have seen, and others not. */
+export function* permitsNowSteps(tx: Tx, numbers: readonly string[], now_ms: number): Generator<void, PermitNow[]> {
   const stored = loadPermits(tx, numbers);
+  yield;
   const site = permitSite(tx, stored, now_ms);
-  return stored.map((one) => {
+  const found: PermitNow[] = [];
+  for (const one of stored) {
     const facts = factsOf(tx, one, now_ms, site);
     const others = () => site.open().filter(({ number }) => number !== one.row.number);
     const job = () => site.job(one.row.jobId).number;
-    return { ...one, facts, others, job, now: asAt(one.life, facts, now_ms) };
-  });
+    found.push({ ...one, facts, others, job, now: asAt(one.life, facts, now_ms) });
+    yield;
+  }
+  return found;
 }
 
 /** What the core is told of a permit: everything measured here and now. */

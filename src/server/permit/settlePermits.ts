@@ -1,4 +1,5 @@
 import { randomUUID } from "node:crypto";
+import { inOneGo } from "../../core/inOneGo";
 import { nextChange_ms } from "../../core/permit/life/nextChange";
 import type { PermitState } from "../../core/permit/record/permitTypes";
 import { lastOf } from "../../core/permit/record/permitLog";
@@ -8,7 +9,7 @@ import { actTime_ms } from "../runtime/clock";
 import { CLOCK } from "../ledger/nobody";
 import { announce } from "../runtime/events";
 import { aboutOf } from "../ledger/aboutOf";
-import { freshLook, recentLook, type Look } from "./openPermits";
+import { freshLookSteps, lookOfJustNow, type Look } from "./openPermits";
 import { permitNow, type PermitNow } from "./permitFacts";
 import { savePermit } from "./permitStore";
 
@@ -63,28 +64,38 @@ function nextOf(look: Look): number {
 }
 
 /** Settles every permit that the clock may move, each in a transaction of its own. The numbers of those that moved. */
-export function settleAll(clock_ms: number, db: Db = database(), headFile = headFilePath()): string[] {
-  return settleRunning(clock_ms, db, headFile).moved;
+export function settleAll(clock_ms: number, db: Db = database(), headFile = headFilePath()): readonly string[] {
+  return inOneGo(settleSteps(clock_ms, db, headFile)).moved;
 }
 
-/** The same, and when time alone will next move one of them; Infinity when only an act will. */
-export function settleRunning(
+/** What the clock did, and when time alone will next do something; Infinity when only an act will. */
+export type Settled = Readonly<{ moved: readonly string[]; next_ms: number }>;
+
+/**
+ * The same, bit by bit. What is found is looked at again within the transaction that writes it down, for others act in
+ * between.
+ */
+export function* settleSteps(
   clock_ms: number,
   db: Db = database(),
   headFile = headFilePath(),
-): Readonly<{ moved: string[]; next_ms: number }> {
+): Generator<void, Settled> {
   // Looked at together first: most of the time nothing has moved, and nothing is written.
   // A page's look of just now serves as well, unless by what it found something is due by now.
-  const recent = recentLook(db, clock_ms);
-  const look = recent.at_ms < clock_ms && nextOf(recent) <= clock_ms ? freshLook(db, clock_ms) : recent;
+  const recent = lookOfJustNow(db, clock_ms);
+  const isGood = recent !== null && (recent.at_ms === clock_ms || nextOf(recent) > clock_ms);
+  const look = isGood ? recent : yield* freshLookSteps(db, clock_ms);
   const next_ms = nextOf(look);
-  const moved = runningIn(look).filter(({ now, life }) => now !== life);
-  const numbers = moved.flatMap(({ life: { number } }) => {
+  const moved: string[] = [];
+  for (const { now, life } of runningIn(look)) {
+    if (now === life) continue;
+    yield;
+    const { number } = life;
     const head = db.transaction((tx) => settlePermit(tx, number, actTime_ms(tx, clock_ms)), { behavior: "immediate" });
-    if (head === null) return [];
+    if (head === null) continue;
     writeHeadFile(head, headFile);
     announce({ kind: "permit", subject: number, about: aboutOf(db, number) });
-    return [number];
-  });
-  return { moved: numbers, next_ms };
+    moved.push(number);
+  }
+  return { moved, next_ms };
 }

@@ -1,6 +1,7 @@
 import { now_ms } from "../runtime/clock";
 import { onHappening } from "../runtime/events";
-import { settleRunning } from "./settlePermits";
+import { inSlices } from "../runtime/inSlices";
+import { settleSteps } from "./settlePermits";
 
 /** It never sleeps longer, whatever it was told: a clock may jump, a machine may sleep. */
 const LONGEST_MS = 15_000;
@@ -20,27 +21,40 @@ export function startTicker(): void {
   running.heavyLanternTicker = true;
   let timer: NodeJS.Timeout | undefined;
   let due_ms = Infinity;
+  /** Something was done since the last look began. */
+  let happened = false;
   const wake = (in_ms: number) => {
     const at_ms = performance.now() + in_ms;
     if (at_ms >= due_ms) return;
     clearTimeout(timer);
     due_ms = at_ms;
-    timer = setTimeout(look, in_ms);
+    timer = setTimeout(() => {
+      happened = false;
+      void look();
+    }, in_ms);
     timer.unref();
   };
-  const look = () => {
-    due_ms = Infinity;
+  const look = async () => {
+    // Until it is over nobody else begins one; what happens meanwhile is looked at right after it.
+    due_ms = -Infinity;
+    const from_ms = performance.now();
     let next_ms = 1000;
     try {
       const clock_ms = now_ms();
-      next_ms = settleRunning(clock_ms).next_ms - clock_ms;
+      next_ms = (await inSlices(settleSteps(clock_ms))).next_ms - clock_ms - (performance.now() - from_ms);
     } catch (error) {
       // One look may fail, for the disk is full or a backup holds the file: the next one is a second away.
       console.error("looking after the permits failed", error);
     }
+    due_ms = Infinity;
     wake(Math.min(LONGEST_MS, Math.max(SHORTEST_MS, next_ms)));
+    if (happened) wake(AFTER_ACT_MS);
+    happened = false;
   };
   // An instrument's message is judged when it comes; what it may bring on later is its silence.
-  onHappening(({ kind }) => wake(kind === "instrument" ? LONGEST_MS : AFTER_ACT_MS));
-  look();
+  onHappening(({ kind }) => {
+    if (kind !== "instrument") happened = true;
+    wake(kind === "instrument" ? LONGEST_MS : AFTER_ACT_MS);
+  });
+  void look();
 }
