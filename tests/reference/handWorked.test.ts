@@ -52,7 +52,7 @@ describe("block, bleed, block", () => {
       .bleed("BL", "SP-2")
       .bleed("BW", "P")
       .plan(open("P"));
-    expect(made.routes[0]!.because).toEqual(["no bleed surely drains SP-1"]);
+    expect(made.routes[0]!.because).toEqual(["no bleed surely drains NR, SP-1"]);
   });
 });
 
@@ -199,7 +199,7 @@ test("an interlock ring of three cubicles needs both of its terminals open, besi
     [3, 1],
   ]) {
     plant
-      .device(`X-${a}${b}`, "control", { kind: "switch", effort: 2 })
+      .device(`X-${a}${b}`, "control", { kind: "knife terminal", effort: 2 })
       .line("control", `K-${a}`, `X-${a}${b}`, `K-${b}`);
   }
   const made = plant.plan(touch("K-1"));
@@ -232,7 +232,7 @@ test("a transformer fed backwards puts test voltage on the high side", () => {
     .device("CB", "power", { kind: "breaker", positive: true })
     .item("HV", "busbar", { voltage_V: 11000 })
     .item("VT", "voltage transformer", { voltage_V: 11000 })
-    .device("FU", "control", { kind: "switch" })
+    .device("FU", "control", { kind: "fuse" })
     .source("TEST", "control")
     .line("power", "NET", "CB", "HV", "VT")
     .line("control", "TEST", "FU", "VT");

@@ -41,6 +41,12 @@ export class SmallPlant {
     return this;
   }
 
+  /** A line that is there only for a while. */
+  hose(carries: Carries, from: string, to: string): this {
+    this.#links.push({ from, to, carries, temporary: { from: "2026-11-20", until: "2026-12-04" } });
+    return this;
+  }
+
   get graph(): StateGraph {
     const file = { format: "heavy-lantern/plant", version: 1, items: this.#items, links: this.#links };
     const read = readPlantValue(file, "plant.json");

@@ -19,6 +19,7 @@ const shortfall = {
   requiredGrade: "proved double",
   grade: "unproved single",
   because: [],
+  proved: "impossible" as const,
   measures: [],
 } as const;
 const ACCEPTED = {

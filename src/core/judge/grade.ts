@@ -1,10 +1,15 @@
-import { meets, type Grade } from "../requirement/grades";
-import { placeName } from "../trace/stateGraph";
+import { LADDERS, meets, type Grade } from "../requirement/grades";
+import { vertexOf } from "../trace/stateGraph";
 import { barrierDepths } from "./barrierDepth";
-import { cavitiesOf, type Cavity, type CavityMap } from "./cavities";
-import { faceByCarrier, facing, narrowed, type BarrierField } from "./pairs";
-import { gateOf, positiveField } from "./positiveGate";
+import type { Opened } from "./drains";
+import { ofClass } from "./countsFor";
+import { faceByCarrier, facing, type BarrierField } from "./pairs";
+import { gateOf } from "./positiveGate";
 import { scoped, type Demand, type RequiredPair } from "./requirePairs";
+import { sectionsOf, type Cavity } from "./sections";
+import { standingOf, type FaceWays, type Standing } from "./standing";
+import { faultsOfWay, zoneFaults } from "./whyNot";
+import { NO_WAY } from "./ways";
 
 /** What a set of devices gives one demand of one pair. */
 export type Judgement = Readonly<{
@@ -18,92 +23,121 @@ export type Judgement = Readonly<{
 }>;
 
 export type Grader = Readonly<{
-  cavities: CavityMap["cavities"];
+  standing: Standing;
+  /** Sections between barriers and the zone that people work in, and what is opened to drain them. */
+  cavities: readonly Cavity[];
   judge: (pair: RequiredPair, demand: Demand) => Judgement;
 }>;
 
 /**
- * Judges grades for one isolated set. A grade is what the plan gives once its own steps are done: bleeds opened and
- * watched, faces proved, hot parts cooled and measured. It is never better than what the devices can give.
+ * Judges grades for one isolated set: of each pair the worst over all its ways, and over all places of the face. A grade
+ * is what the plan gives once its own steps are done: bleeds opened and watched, faces proved, hot parts cooled and
+ * measured. It is never better than what the devices can give.
  *
- * Cost: one search for each face and kind of device asked about, and the cavities.
+ * Cost: what is dark and drained, linear in the plant; and a linear search for each face place, arriving carrier, scope
+ * and kind of positive device asked about, which serves all sources.
  */
-export function graderOf(field: BarrierField, pairs: readonly RequiredPair[], isolated: ReadonlySet<number>): Grader {
-  const cavities = cavitiesOf(field, isolated);
-  const depthCache = new Map<string, number>();
-  /** Least barriers among some devices, to the face as it is met by one carrier. */
-  const depthOver = (own: BarrierField, key: string, pair: RequiredPair, demand: Demand, asked: number): number => {
-    const face = faceByCarrier(pair.face, demand.arrives);
-    const name = `${key} ${demand.scope} ${face.name}`;
-    if (!depthCache.has(`${name} ${pair.source.vertex}`)) {
-      const sources = pairs.filter((one) => one.face === pair.face).map((one) => one.source);
-      const kept = new Set([...isolated].filter((item) => own.creditable.has(item)));
-      const found = barrierDepths(facing(scoped(own, demand.scope), [face]), face, sources, kept, asked);
-      for (const source of sources) depthCache.set(`${name} ${source.vertex}`, found.get(source)?.depth ?? 0);
-    }
-    return depthCache.get(`${name} ${pair.source.vertex}`)!;
-  };
-  const lockable = narrowed(field, (item) => field.graph.plant.items[item]?.device?.lockable === true);
-  const positives = new Map<string, BarrierField>();
-  const byPositive = (pair: RequiredPair, demand: Demand) => {
-    const gate = gateOf(demand, pair);
-    if (!positives.has(gate)) positives.set(gate, positiveField(field, gate));
-    return depthOver(positives.get(gate)!, `positive ${gate}`, pair, demand, 1) > 0;
-  };
+export function graderOf(
+  field: BarrierField,
+  pairs: readonly RequiredPair[],
+  isolated: ReadonlySet<number>,
+  only?: Opened,
+): Grader {
+  const standing = standingOf(field, isolated, only);
+  const depthOver = depthsOver(pairs, isolated);
+  const lockable = ofClass(field, "lockable");
+  const isolating = ofClass(field, "isolating");
+  let cavities: readonly Cavity[] | undefined;
 
   const judge: Grader["judge"] = (pair, demand) => {
     const depth = depthOver(field, "any", pair, demand, Math.max(2, pair.required));
     const because: string[] = [];
-    const grade = ((): Grade => {
-      if (depth === 0) return "none";
-      switch (demand.family) {
-        case "flow": {
-          if (byPositive(pair, demand)) return "positive";
-          if (demand.positive) because.push("no blind position or disconnection on every way");
-          const between = depth >= 2 ? cavities.unprovedBetween(pair.source, pair.face) : {};
-          if (depth >= 2 && between.cavity === undefined && between.live === undefined) return "proved double";
-          if (between.live !== undefined) {
-            const place = placeName(field.graph, between.live);
-            because.push(`${place}, between its barriers, stays live from another source`);
-          }
-          if (between.cavity) because.push(undrainedWords(between.cavity));
-          const zone = cavities.workZone(pair.face, demand.arrives);
-          if (zone && zone.undrained.length === 0) return "proved single";
-          because.push(
-            zone
-              ? undrainedWords(zone)
-              : `${pair.face.name} stays live from another source, so nothing bled there proves it`,
-          );
-          return depth >= 2 ? "unproved double" : "unproved single";
-        }
-        case "wire":
-          if (byPositive(pair, demand)) return "separated";
-          because.push("no visible break on the way");
-          if (depthOver(lockable, "lockable", pair, demand, 1) > 0) return "locked isolating device";
-          because.push("no device on the way takes a lock");
-          return "tagged only";
-        case "motion":
-          if (byPositive(pair, demand)) return "restrained";
-          because.push("nothing pins, blocks or uncouples it");
-          return "drive isolated only";
-        case "heat":
-          return "isolated and cooled";
-        case "radiation":
-          return byPositive(pair, demand) ? "removed" : "shutter locked and surveyed";
-      }
-    })();
-    return {
-      grade,
-      depth,
-      held: demand.grade === null || meets(demand.family, grade, demand.grade),
-      because,
-    };
+    const grade = worstOf(demand, gradesAt(pair, demand, depth, because));
+    return { grade, depth, held: demand.grade === null || meets(demand.family, grade, demand.grade), because };
   };
-  return { cavities: cavities.cavities, judge };
+
+  /** The grade at each place of the face that the source may reach in this form. */
+  function gradesAt(pair: RequiredPair, demand: Demand, depth: number, because: string[]): Grade[] {
+    if (depth === 0) return ["none"];
+    const { source, face } = pair;
+    const ask = { scope: demand.scope, gate: gateOf(demand, pair), source };
+    const at = face.places.map((place) => standing.ways({ ...ask, face: vertexOf(place, demand.arrives) }));
+    // No way to any of them that crosses no positive device.
+    const isPositive = at.every(({ ways }) => ways.crossed[source.vertex] === NO_WAY);
+    switch (demand.family) {
+      case "flow":
+        if (isPositive) return ["positive"];
+        if (demand.positive) because.push("no blind position or disconnection on every way");
+        return at.flatMap((one) => {
+          const { grade, why } = flowGrade(one, source.vertex);
+          for (const reason of why) if (!because.includes(reason)) because.push(reason);
+          return grade;
+        });
+      case "wire":
+        if (isPositive) return ["separated"];
+        because.push("no visible break that can be locked on every way");
+        if (depthOver(isolating, "isolating", pair, demand, 1) > 0) return ["locked isolating device"];
+        because.push("no device on the way that isolates takes a lock");
+        if (depthOver(lockable, "lockable", pair, demand, 1) > 0) return ["locked switch"];
+        because.push("no device on the way takes a lock");
+        return ["tagged only"];
+      case "motion":
+        if (isPositive) return ["restrained"];
+        because.push("nothing that can be locked pins, blocks or uncouples it");
+        if (depthOver(lockable, "lockable", pair, demand, 1) > 0) return ["drive isolated only"];
+        because.push("its drive takes no lock");
+        return ["none"];
+      case "heat":
+        return ["isolated and cooled"];
+      case "radiation":
+        if (isPositive) return ["removed"];
+        if (depthOver(lockable, "lockable", pair, demand, 1) > 0) return ["shutter locked and surveyed"];
+        because.push("the shutter takes no lock");
+        return ["none"];
+    }
+  }
+
+  function flowGrade(at: FaceWays, from: number): { grade: Grade; why: readonly string[] } {
+    const crossed = at.ways.crossed[from]!;
+    if (crossed === NO_WAY) return { grade: "positive", why: [] };
+    if (crossed === 0) return { grade: "none", why: [] };
+    const isDouble = !at.byOneUnit(from);
+    if (isDouble && at.ways.unproved[from] === 0) return { grade: "proved double", why: [] };
+    const zone = at.zone();
+    const why = isDouble ? faultsOfWay(field, standing, at, from) : [];
+    if (!zone.faceSpoilt && zone.comesThroughSpoilt[from] === 0) return { grade: "proved single", why };
+    return {
+      grade: isDouble ? "unproved double" : "unproved single",
+      why: [...why, ...zoneFaults(field, standing, at.face, zone, from)],
+    };
+  }
+
+  return {
+    standing,
+    get cavities() {
+      return (cavities ??= sectionsOf(field, isolated, standing));
+    },
+    judge,
+  };
 }
 
-function undrainedWords(cavity: Cavity): string {
-  const named = cavity.undrained.slice(0, 3).join(", ");
-  const more = cavity.undrained.length > 3 ? ` and ${cavity.undrained.length - 3} more` : "";
-  return `no bleed surely drains ${named}${more}`;
+function worstOf({ family }: Demand, grades: readonly Grade[]): Grade {
+  const ladder: readonly Grade[] = LADDERS[family];
+  return grades.reduce((worst, grade) => (ladder.indexOf(grade) > ladder.indexOf(worst) ? grade : worst));
+}
+
+/** Least barriers among some of the isolated devices, to a face as it is met by one carrier; each search is made once. */
+function depthsOver(pairs: readonly RequiredPair[], isolated: ReadonlySet<number>) {
+  const known = new Map<string, number>();
+  return (own: BarrierField, key: string, pair: RequiredPair, demand: Demand, asked: number): number => {
+    const face = faceByCarrier(pair.face, demand.arrives);
+    const name = `${key} ${demand.scope} ${face.name}`;
+    if (!known.has(`${name} ${pair.source.vertex}`)) {
+      const sources = pairs.filter((one) => one.face === pair.face).map((one) => one.source);
+      const kept = new Set([...isolated].filter((item) => own.creditable.has(item)));
+      const found = barrierDepths(facing(scoped(own, demand.scope), [face]), face, sources, kept, asked);
+      for (const source of sources) known.set(`${name} ${source.vertex}`, found.get(source)?.depth ?? 0);
+    }
+    return known.get(`${name} ${pair.source.vertex}`)!;
+  };
 }

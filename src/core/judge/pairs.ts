@@ -22,20 +22,33 @@ export type BarrierField = Readonly<{
   targetsOf: ReadonlyMap<WorkFace, readonly number[]>;
   /** Every device that may count as a barrier for this job: creditable, not itself the work, and not barred by the job. */
   creditable: ReadonlySet<number>;
+  /** Items that are themselves the work. */
+  atWork: ReadonlySet<number>;
+  /** Devices and bleeds that the job cannot use: no barrier, no drain. */
+  struck: ReadonlySet<number>;
 }>;
 
-/** `barred` are devices that this job cannot use or must leave passing. Cost: linear in items. */
+/** `struck` are devices and bleeds that this job cannot use, `passing` those it must leave passing. Cost: linear in items. */
 export function barrierField(
   graph: StateGraph,
   faces: readonly WorkFace[],
-  barred: ReadonlySet<number> = new Set(),
+  struck: ReadonlySet<number> = new Set(),
+  passing: ReadonlySet<number> = new Set(),
 ): BarrierField {
   const atWork = faceItems(faces);
   const creditable = new Set<number>();
   graph.plant.items.forEach(({ device }, index) => {
-    if (device && !atWork.has(index) && !barred.has(index) && isCreditable(device)) creditable.add(index);
+    const isBarred = atWork.has(index) || struck.has(index) || passing.has(index);
+    if (device && !isBarred && isCreditable(device)) creditable.add(index);
   });
-  return { graph, faces, creditable, targetsOf: new Map(faces.map((face) => [face, allFaceVertices(face)])) };
+  return {
+    graph,
+    faces,
+    creditable,
+    atWork,
+    struck,
+    targetsOf: new Map(faces.map((face) => [face, allFaceVertices(face)])),
+  };
 }
 
 /** Devices that fail together are one unit and count once; any other device is a unit of its own. */

@@ -11,9 +11,26 @@ export function gateOf(demand: Demand, pair: Pair): Gate {
 
 /** Only the positive devices that count for this family. */
 export function positiveField(field: BarrierField, gate: Gate): BarrierField {
-  const families: readonly Family[] = gate === "flow or motion" ? ["flow", "motion"] : [gate];
-  return narrowed(field, (item) => {
-    const device = field.graph.plant.items[item]?.device;
-    return device?.positive === true && device.stops.some((carrier) => families.includes(familyOf(carrier)));
+  return narrowed(field, (item) => isPositive(field, item, gate));
+}
+
+const FAMILIES_OF: Readonly<Record<Gate, readonly Family[]>> = {
+  flow: ["flow"],
+  wire: ["wire"],
+  motion: ["motion"],
+  heat: ["heat"],
+  radiation: ["radiation"],
+  "flow or motion": ["flow", "motion"],
+};
+
+/** Separated, restrained: only what can be locked so. A blind takes no lock, and needs none. */
+const NEEDS_LOCK: readonly Family[] = ["wire", "motion"];
+
+export function isPositive({ graph }: BarrierField, item: number, gate: Gate): boolean {
+  const device = graph.plant.items[item]?.device;
+  if (!device?.positive) return false;
+  return device.stops.some((carrier) => {
+    const family = familyOf(carrier);
+    return FAMILIES_OF[gate].includes(family) && (device.lockable || !NEEDS_LOCK.includes(family));
   });
 }

@@ -44,6 +44,8 @@ export type Shortfall = Readonly<{
   requiredGrade: Grade | null;
   grade: Grade;
   because: readonly string[];
+  /** Whether no choice of points on this plant could hold it, or none was found in the time there is. */
+  proved: "impossible" | "not found";
   /** Measures of the profile that may stand in, by id. A person accepts them; the engine does not choose. */
   measures: readonly string[];
 }>;
@@ -111,6 +113,7 @@ export function shortfallsOf(routes: readonly Route[], profile: RuleProfile): Sh
       requiredGrade,
       grade,
       because,
+      proved: "not found" as const,
       measures: profile.measures.filter((measure) => measure.families.includes(family)).map((measure) => measure.id),
     }));
 }

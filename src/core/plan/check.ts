@@ -3,7 +3,7 @@ import type { Problem, Read } from "../plant/problem";
 import type { StateGraph } from "../trace/stateGraph";
 import { workFaces } from "../trace/workFaces";
 import { profileOf } from "../requirement/profiles";
-import type { Cavity } from "../judge/cavities";
+import type { Cavity } from "../judge/sections";
 import { graderOf } from "../judge/grade";
 import { barrierField } from "../judge/pairs";
 import { requirePairs } from "../judge/requirePairs";

@@ -2,7 +2,7 @@ import { storedQuantity, type StoredQuantity } from "../energy/storedEnergy";
 import type { Contents } from "../plant/plant";
 import { STANDARD_ATMOSPHERE_Pa } from "../units/units";
 import type { StateGraph } from "../trace/stateGraph";
-import type { Cavity } from "../judge/cavities";
+import type { Cavity } from "../judge/sections";
 
 /** What is shut in behind the barriers: where, and how much the register knows of it. */
 export type DarkZone = Readonly<{

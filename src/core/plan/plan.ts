@@ -3,19 +3,33 @@ import type { Carrier } from "../plant/carriers";
 import type { Problem, Read } from "../plant/problem";
 import { profileOf } from "../requirement/profiles";
 import type { RuleProfile } from "../requirement/profile";
+import { sourcesOf } from "../trace/sources";
 import { placeName, type StateGraph } from "../trace/stateGraph";
 import { faceItems, workFaces, type WorkFace } from "../trace/workFaces";
 import { traceFaces, type Trace } from "../trace/trace";
 import { blindList, type Blind } from "./blindList";
-import type { Cavity } from "../judge/cavities";
+import type { Cavity } from "../judge/sections";
 import { choosePoints, type Chosen as ChosenPoints } from "../cut/choosePoints";
 import { effortHundredths, priceOf } from "../cut/costs";
 import { darkZoneOf, type DarkZone } from "./darkZone";
+import { barrierDepths } from "../judge/barrierDepth";
+import { classFor, DEVICE_CLASSES, ofClass, type DeviceClass } from "../judge/countsFor";
+import { bodiesBled } from "../judge/drains";
 import { graderOf } from "../judge/grade";
+import { impossibleOn, type Impossible } from "../judge/impossible";
 import { lossOf, type Loss } from "../judge/loss";
 import { barrierField, faceByCarrier, facing, type BarrierField, type Pair } from "../judge/pairs";
-import { openingStage, positiveStage, type PositiveDemand } from "./positiveStage";
-import { proofStage } from "./proofStage";
+import {
+  openingOf,
+  openingPoints,
+  openingRepair,
+  openingShortOf,
+  type Opening,
+  type OpeningShort,
+} from "./openingStage";
+import { positiveStage, type PositiveDemand, type PositiveStage } from "./positiveStage";
+import { repair, unheldOf } from "./repair";
+import { SEARCHED_WHOLE, searchAll } from "./searchAll";
 import { requirePairs, scoped, type RequiredPair, type Scope } from "../judge/requirePairs";
 import { routesOf, shortfallsOf, type Route, type Shortfall } from "../judge/routes";
 import { singleFailures, type SingleFailure } from "../judge/singleFailures";
@@ -63,6 +77,8 @@ export type Plan = Readonly<{
   cavities: readonly Cavity[];
   /** Bleeds to open and lock open, sorted. */
   bleeds: readonly string[];
+  /** Valves before them to open and lock open, sorted. */
+  opens: readonly string[];
   blinds: readonly Blind[];
   darkZone: DarkZone;
   goesDark: readonly Loss[];
@@ -87,7 +103,10 @@ export type Chosen = Readonly<{
   cost_hundredths: number;
   bound_hundredths: number;
   exact: boolean;
-  openingShort: readonly RequiredPair[];
+  openingShort: readonly OpeningShort[];
+  /** Says of what is not held whether any choice of points could hold it. */
+  impossible: Impossible;
+  openingImpossible: Impossible;
   profile: RuleProfile;
 }>;
 
@@ -106,7 +125,7 @@ export function plan(graph: StateGraph, job: Job, file = "job"): Read<Plan> {
   const { field, pairs, devices, profile } = read.value;
   const grader = graderOf(field, pairs, devices);
   const routes = routesOf(field, pairs, devices, grader);
-  const shortfalls = shortfallsOf(routes, profile);
+  const shortfalls = shortfallsOf(routes, profile).map((one) => withProof(one, read.value));
   const traced = traceFaces(graph, field.faces);
   const points = pointsOf(read.value);
   const positive = new Set([...devices].filter((item) => graph.plant.items[item]?.device?.positive));
@@ -132,7 +151,8 @@ export function plan(graph: StateGraph, job: Job, file = "job"): Read<Plan> {
       shortfalls: [...shortfalls, ...openingShortfalls(read.value)],
       singleFailures: singleFailures(field, pairs, devices),
       cavities: grader.cavities,
-      bleeds: [...new Set(grader.cavities.flatMap((cavity) => cavity.bleeds))].sort(),
+      bleeds: [...new Set([...grader.cavities.flatMap((cavity) => cavity.bleeds), ...bodyBleedsOf(read.value)])].sort(),
+      opens: [...new Set(grader.cavities.flatMap((cavity) => cavity.opens))].sort(),
       blinds: isStaged ? blindList(field, pairs, positive) : [],
       darkZone: darkZoneOf(graph, grader.cavities),
       goesDark,
@@ -150,29 +170,33 @@ export function chooseFor(graph: StateGraph, job: Job, file: string): Read<Chose
   if (!faces.ok) return faces;
   const named = namedDevices(graph, job, file);
   if (!named.ok) return named;
-  const { pinned, barred } = named.value;
+  const { pinned, struck, passing } = named.value;
   const profile = profileOf(job.profile);
-  const field = barrierField(graph, faces.value, barred);
+  const field = barrierField(graph, faces.value, struck, passing);
   const atWork = faceItems(faces.value);
   const pairs = requirePairs(field, job, profile);
   const price = priceOf(field, job.objective, job.school, atWork);
 
   const positive = positiveStage(field, pairs, price, job.school);
-  const opening = openingStage(field, positive.devices, job, profile, price);
+  const opening = openingOf(field, positive.devices, job, profile);
+  const toFit = opening ? openingPoints(opening, price, job.school) : new Set<number>();
   const because = new Map<number, Point["because"]>();
-  for (const item of opening.devices) because.set(item, "to fit the blinds");
+  for (const item of toFit) because.set(item, "to fit the blinds");
   for (const item of positive.devices) because.set(item, "positive");
   for (const item of pinned) because.set(item, "pinned");
 
   const asks = job.require ? [{ field, pairs }] : asksByArrival(field, pairs, positive.demands);
   const chosen = chooseAll(asks, (item) => (because.has(item) ? 0 : price(item)), job.school);
-  const devices = new Set([...because.keys(), ...chosen.devices]);
-  const toProve = job.require ? new Set<number>() : proofStage(field, pairs, devices, price, job.school);
-  for (const item of toProve) {
-    devices.add(item);
-    because.set(item, "to prove the space between");
+  const cut = new Set([...because.keys(), ...chosen.devices]);
+  const judged = job.require ? cut : proved({ field, pairs, job, profile, pinned, price, cut, positive, opening });
+  const given = [...because.keys()].filter((item) => judged.has(item));
+  for (const item of judged) {
+    if (cut.has(item)) continue;
+    because.set(item, field.graph.plant.items[item]!.device!.positive ? "positive" : "to prove the space between");
   }
-  const given = [...because.keys()].reduce((sum, item) => sum + price(item), 0);
+  const isRepaired = judged.size !== cut.size || [...judged].some((item) => !cut.has(item));
+  const stands = opening && openingOf(field, judged, job, profile);
+  const cost_hundredths = [...judged].reduce((sum, item) => sum + price(item), 0);
   return {
     ok: true,
     warnings: [],
@@ -180,22 +204,75 @@ export function chooseFor(graph: StateGraph, job: Job, file: string): Read<Chose
       field,
       pairs,
       asks,
-      devices,
+      devices: judged,
       because,
       layerOf: chosen.layerOf,
-      cost_hundredths: given + chosen.cost_hundredths,
-      bound_hundredths: given + chosen.bound_hundredths,
-      exact: chosen.exact && positive.devices.size === 0 && toProve.size === 0,
-      openingShort: opening.short,
+      cost_hundredths,
+      bound_hundredths: Math.min(
+        cost_hundredths,
+        isRepaired ? chosen.bound_hundredths : given.reduce((sum, item) => sum + price(item), chosen.bound_hundredths),
+      ),
+      exact: chosen.exact && positive.devices.size === 0 && !isRepaired,
+      openingShort: stands ? openingShortOf(stands, judged) : [],
+      ...impossibility(field, positive, stands),
       profile,
     },
   };
 }
 
 /**
- * What must be cut, by form of arrival: two barriers against oil that comes as oil do not ask two against the motor that
- * the oil could turn. What positive devices hold needs no more; where there are none, the most barriers that exist, up
- * to two against what flows, stand in for them.
+ * The points that were cut, with more where that lets more ways be proved, the opening of the flanges among them. On a
+ * plant with few devices every set is tried before anything that might be held is left unheld.
+ */
+function proved(
+  p: Readonly<{
+    field: BarrierField;
+    pairs: readonly RequiredPair[];
+    job: Job;
+    profile: RuleProfile;
+    pinned: ReadonlySet<number>;
+    price: (item: number) => number;
+    cut: ReadonlySet<number>;
+    positive: PositiveStage;
+    opening: Opening | null;
+  }>,
+): ReadonlySet<number> {
+  const { field, pairs, job, profile, pinned, price, cut, positive, opening } = p;
+  const repaired = repair(field, pairs, cut, price, job.school);
+  const more = opening ? openingRepair(opening, repaired.isolated, price, job.school) : new Set<number>();
+  const isolated = new Set([...repaired.isolated, ...more]);
+  const { impossible, openingImpossible } = impossibility(field, positive, opening);
+  const unheldWith = (set: ReadonlySet<number>): number => {
+    const main = unheldOf(pairs, graderOf(field, pairs, set)).filter(
+      ({ pair, demand }) => !impossible(pair, demand),
+    ).length;
+    const stands = openingOf(field, set, job, profile);
+    if (stands === null) return main;
+    const short = openingShortOf(stands, set);
+    return main + short.filter(({ pair, demand }) => !openingImpossible(pair, demand)).length;
+  };
+  const unheld = unheldWith(isolated);
+  if (unheld === 0 || field.creditable.size > SEARCHED_WHOLE) return isolated;
+  return searchAll(field.creditable, { pinned, costOf: price, unheldWith, start: { isolated, unheld } });
+}
+
+function impossibility(
+  field: BarrierField,
+  positive: PositiveStage,
+  opening: Opening | null,
+): Readonly<{ impossible: Impossible; openingImpossible: Impossible }> {
+  const possible = new Set(positive.demands.filter((one) => one.possible).map(({ demand }) => demand));
+  return {
+    impossible: impossibleOn(field, (_, demand) => possible.has(demand)),
+    openingImpossible: opening ? impossibleOn(opening.field, () => false) : () => false,
+  };
+}
+
+/**
+ * What must be cut, by form of arrival and by what can give the grade: two barriers against oil that comes as oil do not
+ * ask two against the motor that the oil could turn, and where a locked isolating device is asked a switch does not do.
+ * What positive devices hold needs no more; where there are none, the most barriers that exist, up to two against what
+ * flows, stand in for them. Where no device of the right class stands on a way, the best of the others does.
  */
 function asksByArrival(
   field: BarrierField,
@@ -204,7 +281,8 @@ function asksByArrival(
 ): Ask[] {
   const impossible = new Set(positive.filter(({ possible }) => !possible).map(({ demand }) => demand));
   const faces = new Map<string, WorkFace>();
-  const asked: { scope: Scope; face: WorkFace; pair: RequiredPair; required: number; available: number }[] = [];
+  const reach = depthsOfClass(field);
+  const groups = new Map<string, { scope: Scope; kind: DeviceClass; pairs: Pair[] }>();
   for (const pair of pairs) {
     for (const demand of pair.demands) {
       const standIn = demand.family === "flow" ? 2 : 1;
@@ -212,52 +290,78 @@ function asksByArrival(
       const own = faceByCarrier(pair.face, demand.arrives);
       const face = faces.get(own.name) ?? own;
       faces.set(own.name, face);
-      asked.push({ scope: demand.scope, face, pair, required, available: demand.available });
+      const kind = DEVICE_CLASSES.slice(0, DEVICE_CLASSES.indexOf(classFor(demand.grade)) + 1).findLast(
+        (one) => required === 0 || one === "any" || reach(one, demand.scope, face, pair) > 0,
+      )!;
+      const key = `${demand.scope} ${kind}`;
+      const group = groups.get(key) ?? { scope: demand.scope, kind, pairs: [] };
+      groups.set(key, group);
+      const available = kind === "any" ? demand.available : Math.min(1, demand.available);
+      group.pairs.push({ source: pair.source, face, required, available, k: Math.min(required, available) });
     }
   }
   const met = facing(field, [...faces.values()]);
-  return (["contents", "energy"] as const).map((scope): Ask => ({
-    field: scoped(met, scope),
-    pairs: asked
-      .filter((one) => one.scope === scope)
-      .map(({ face, pair, required, available }) => ({
-        source: pair.source,
-        face,
-        required,
-        available,
-        k: Math.min(required, available),
-      })),
+  const asks = [...groups.values()].map(({ scope, kind, pairs }): Ask => ({
+    field: scoped(ofClass(met, kind), scope),
+    pairs,
   }));
+  return asks.length > 0 ? asks : [{ field, pairs: [] }];
+}
+
+/** Barriers of a class that there are between a source and a face; each search is made once. */
+function depthsOfClass(field: BarrierField) {
+  const known = new Map<string, ReturnType<typeof barrierDepths>>();
+  const { feeding } = sourcesOf(field.graph);
+  return (kind: DeviceClass, scope: Scope, face: WorkFace, pair: RequiredPair): number => {
+    const key = `${kind} ${scope} ${face.name}`;
+    const own = scoped(ofClass(field, kind), scope);
+    const found = known.get(key) ?? barrierDepths(facing(own, [face]), face, feeding, own.creditable, 1);
+    known.set(key, found);
+    return [...found].find(([source]) => source.vertex === pair.source.vertex)?.[1].depth ?? 0;
+  };
 }
 
 /**
- * The points for several asks together. Each alone is cheapest; together they are tried in both orders, what is paid for
- * the first being free to the second. Proved when the second has nothing to add; else none is cheaper than the dearer
- * of the two alone.
+ * The points for several asks together. Each alone is cheapest; together they are tried in several orders, what is paid
+ * for the first being free to the next. Proved when the others have nothing to add to the dearest; else none is cheaper
+ * than the dearest of them alone.
  */
 function chooseAll(asks: readonly Ask[], price: (item: number) => number, school: School): ChosenPoints {
   const asking = asks.filter(({ pairs }) => pairs.some((pair) => pair.k > 0));
-  const [first, second] = asking;
-  if (first === undefined || second === undefined) {
-    const only = first ?? asks[0]!;
+  if (asking.length < 2) {
+    const only = asking[0] ?? asks[0]!;
     return choosePoints(only.field, only.pairs, price, school);
   }
-  const alone = [first, second].map((ask) => choosePoints(ask.field, ask.pairs, price, school));
+  const alone = asking.map((ask) => choosePoints(ask.field, ask.pairs, price, school));
   const bound_hundredths = Math.max(...alone.map((one) => one.bound_hundredths));
-  const both = ([0, 1] as const).map((index): ChosenPoints => {
-    const base = alone[index]!;
-    const other = [second, first][index]!;
-    const rest = choosePoints(other.field, other.pairs, (item) => (base.devices.has(item) ? 0 : price(item)), school);
-    const cost_hundredths = base.cost_hundredths + rest.cost_hundredths;
-    return {
-      devices: new Set([...base.devices, ...rest.devices]),
-      cost_hundredths,
-      bound_hundredths,
-      exact: cost_hundredths === bound_hundredths,
-      layerOf: new Map([...rest.layerOf, ...base.layerOf]),
-    };
+  const inOrder = (order: readonly number[]): ChosenPoints => {
+    const devices = new Set<number>();
+    const layerOf = new Map<number, number>();
+    let cost_hundredths = 0;
+    for (const [step, index] of order.entries()) {
+      const { field, pairs } = asking[index]!;
+      const more =
+        step === 0
+          ? alone[index]!
+          : choosePoints(field, pairs, (item) => (devices.has(item) ? 0 : price(item)), school);
+      cost_hundredths += more.cost_hundredths;
+      for (const item of more.devices) devices.add(item);
+      for (const [item, layer] of more.layerOf) if (!layerOf.has(item)) layerOf.set(item, layer);
+    }
+    return { devices, layerOf, cost_hundredths, bound_hundredths, exact: cost_hundredths === bound_hundredths };
+  };
+  const all = [...asking.keys()];
+  // Each of them first once, the others after it as they come and the other way round.
+  const orders = all.flatMap((first) => {
+    const others = all.filter((one) => one !== first);
+    return others.length < 2
+      ? [[first, ...others]]
+      : [
+          [first, ...others],
+          [first, ...others.reverse()],
+        ];
   });
-  return both.reduce((best, one) => (one.cost_hundredths < best.cost_hundredths ? one : best));
+  return orders.map(inOrder).reduce((best, one) => (one.cost_hundredths < best.cost_hundredths ? one : best));
 }
 
 /** The devices that a job pins, strikes out or needs passing; unknown ones are refused by name. */
@@ -265,13 +369,14 @@ function namedDevices(
   graph: StateGraph,
   job: Job,
   file: string,
-): Read<{ pinned: ReadonlySet<number>; barred: ReadonlySet<number> }> {
+): Read<{ pinned: ReadonlySet<number>; struck: ReadonlySet<number>; passing: ReadonlySet<number> }> {
   const problems: Problem[] = [];
   const find = (tags: readonly string[], field: string) =>
     tags.flatMap((tag) => {
       const index = graph.itemByTag.get(tag);
-      const device = index === undefined ? undefined : graph.plant.items[index]?.device;
-      if (index !== undefined && device) return [index];
+      const item = index === undefined ? undefined : graph.plant.items[index];
+      // A bleed is struck out where it is blocked.
+      if (index !== undefined && (item?.device || (field === "struck" && item?.bleed))) return [index];
       const message = index === undefined ? `unknown tag ${tag}` : `${tag} is not a device`;
       problems.push({ file, tag, field, message });
       return [];
@@ -285,7 +390,7 @@ function namedDevices(
     if (mustPass.includes(item)) problems.push({ file, tag, field: "pinned", message: `${tag} must stay passing` });
   }
   if (problems.length > 0) return { ok: false, problems };
-  return { ok: true, value: { pinned, barred: new Set([...struck, ...mustPass]) }, warnings: [] };
+  return { ok: true, value: { pinned, struck: new Set(struck), passing: new Set(mustPass) }, warnings: [] };
 }
 
 function pointsOf({ field, asks, devices, because, layerOf }: Chosen): Point[] {
@@ -320,19 +425,38 @@ function pointsOf({ field, asks, devices, because, layerOf }: Chosen): Point[] {
     .sort((a, b) => (a.device < b.device ? -1 : 1));
 }
 
-/** Flanges that cannot be opened with the barriers they need: a blind with no valve to fit it. */
-function openingShortfalls({ openingShort, field }: Chosen): Shortfall[] {
-  return openingShort.map((pair) => ({
+/** Says of a way that falls short whether any points could hold it, or none were found. */
+function withProof(shortfall: Shortfall, { pairs, field, impossible }: Chosen): Shortfall {
+  const isThis = ({ source, face }: RequiredPair) =>
+    placeName(field.graph, source.vertex) === shortfall.source &&
+    source.carrier === shortfall.carrier &&
+    face.name === shortfall.face;
+  const pair = pairs.find(isThis);
+  const isImpossible = pair === undefined || pair.demands.some((demand) => impossible(pair, demand));
+  return { ...shortfall, proved: isImpossible ? "impossible" : "not found" };
+}
+
+/** Flanges that cannot be opened as opening a line asks: a blind with nothing that makes fitting it safe. */
+function openingShortfalls({ openingShort, openingImpossible, field }: Chosen): Shortfall[] {
+  // Of what one way asks, what is hardest to hold stands first.
+  const byPair = new Map([...openingShort].reverse().map((one) => [one.pair, one]));
+  return [...byPair.values()].map(({ pair, demand, judged }) => ({
     source: placeName(field.graph, pair.source.vertex),
     carrier: pair.source.carrier,
     face: pair.face.name,
-    required: pair.required,
-    available: pair.available,
-    requiredGrade: pair.demands[0]?.grade ?? null,
-    grade: pair.available === 0 ? "none" : "unproved single",
-    because: [`fitting ${pair.face.name} opens the line, and too few devices stand before it`],
+    required: demand.barriers,
+    available: demand.available,
+    requiredGrade: demand.grade,
+    grade: judged.grade,
+    because: [`fitting ${pair.face.name} opens the line`, ...judged.because],
+    proved: openingImpossible(pair, demand) ? "impossible" : "not found",
     measures: ["gauge in view", "watcher", "blind downstream"],
   }));
+}
+
+/** Bleeds between the seats of isolated devices. */
+function bodyBleedsOf({ field, devices }: Chosen): string[] {
+  return [...bodiesBled(field, devices)].flatMap((item) => field.graph.plant.items[item]!.device!.bodyBleed ?? []);
 }
 
 function noticesOf(graph: StateGraph, points: readonly Point[], cavities: readonly Cavity[]): string[] {

@@ -60,6 +60,7 @@ export const shortfallsSchema: z.ZodType<Plan["shortfalls"]> = z.array(
     requiredGrade: grade.nullable(),
     grade,
     because: tags,
+    proved: z.enum(["impossible", "not found"]).default("not found"),
     measures: tags,
   }),
 );
@@ -107,11 +108,14 @@ export const planSchema: z.ZodType<Plan> = z.object({
       places: tags,
       barriers: tags,
       bleeds: tags,
+      // Plans of before drained through valves that were taken to stand open.
+      opens: tags.default([]),
       undrained: tags,
       faces: tags,
     }),
   ),
   bleeds: tags,
+  opens: tags.default([]),
   blinds: z.array(
     z.object({
       device: z.string(),

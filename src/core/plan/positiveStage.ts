@@ -1,14 +1,10 @@
 import { gateOf, positiveField } from "../judge/positiveGate";
-import type { Job, School } from "../request/jobFile";
-import { familyOf } from "../requirement/grades";
-import type { RuleProfile } from "../requirement/profile";
-import { HOWS } from "../request/jobFile";
-import { CARRIERS } from "../plant/carriers";
+import type { School } from "../request/jobFile";
 import type { WorkFace } from "../trace/workFaces";
 import { barrierDepths } from "../judge/barrierDepth";
 import { choosePoints } from "../cut/choosePoints";
-import { barrierField, faceByCarrier, facing, narrowed, type BarrierField, type Pair } from "../judge/pairs";
-import { requirePairs, scoped, type Demand, type RequiredPair } from "../judge/requirePairs";
+import { faceByCarrier, facing, type BarrierField, type Pair } from "../judge/pairs";
+import { scoped, type Demand, type RequiredPair } from "../judge/requirePairs";
 
 /** A demand for positive isolation, and whether positive devices can meet it. */
 export type PositiveDemand = Readonly<{ pair: RequiredPair; demand: Demand; possible: boolean }>;
@@ -82,62 +78,4 @@ export function positiveStage(
     exact &&= chosen.exact;
   }
   return { devices, demands, exact };
-}
-
-export type OpeningStage = Readonly<{
-  /** Valves and drives that make fitting the blinds safe. */
-  devices: ReadonlySet<number>;
-  exact: boolean;
-  /** Ways into a flange that is to be opened which have too few barriers. */
-  short: readonly RequiredPair[];
-}>;
-
-/**
- * Fitting a blind is itself a line break at that flange: the points that give every blind the grade that opening its line
- * asks, by devices that are not blinds themselves. Energy is taken to come from both sides.
- *
- * Cost: one cut over all the flanges together.
- */
-export function openingStage(
-  field: BarrierField,
-  blinds: ReadonlySet<number>,
-  job: Job,
-  profile: RuleProfile,
-  costOf: (item: number) => number,
-): OpeningStage {
-  const { graph } = field;
-  const fitted = [...blinds].filter((item) =>
-    graph.plant.items[item]?.device?.stops.some((carrier) => familyOf(carrier) === "flow"),
-  );
-  if (fitted.length === 0) return { devices: new Set(), exact: true, short: [] };
-  const flanges = fitted.map((index): WorkFace => {
-    const item = graph.plant.items[index]!;
-    const found = graph.places.resolveFace(item.tag);
-    if (!found.ok) throw new Error(`${item.tag} has no place`);
-    return {
-      name: item.tag,
-      how: HOWS.filter((how) => how === "open"),
-      items: [index],
-      places: found.places,
-      carriers: CARRIERS,
-      narrowedWithoutReason: false,
-    };
-  });
-  const barred = new Set([...graph.plant.items.keys()].filter((item) => !field.creditable.has(item)));
-  const own = narrowed(barrierField(graph, flanges, barred), (item) => {
-    const device = graph.plant.items[item]?.device;
-    return !(device?.positive && device.stops.some((carrier) => familyOf(carrier) === "flow"));
-  });
-  const opened = { ...job, require: undefined };
-  const asked = requirePairs(own, opened, profile).map((pair): RequiredPair => {
-    // Nothing positive can be fitted before the first flange is open: two barriers stand in for it.
-    const required = Math.max(0, ...pair.demands.map((demand) => (demand.positive ? 2 : demand.barriers)));
-    return { ...pair, required, k: Math.min(required, pair.available) };
-  });
-  const chosen = choosePoints(own, asked, costOf, job.school);
-  return {
-    devices: chosen.devices,
-    exact: chosen.exact,
-    short: asked.filter((pair) => pair.available < pair.required),
-  };
 }

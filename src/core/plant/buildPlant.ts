@@ -68,6 +68,7 @@ function toItem(raw: PlantFile["items"][number]): Item {
       flangeClass: device.flangeClass,
       seatTested: device.seatTested,
       safety: device.safety,
+      bodyBleed: device.bodyBleed,
       positions: device.positions,
     },
     bleed,
@@ -114,6 +115,16 @@ function itemProblems(plant: Plant, origin: Origin): Problem[] {
     const missing = (field: string, tag: string) =>
       problems.push({ ...origin.item(index), tag: item.tag, field, message: `unknown tag ${tag}` });
     if (item.feeder !== undefined && !known(item.feeder)) missing("feeder", item.feeder);
+    const bodyBleed = item.device?.bodyBleed;
+    if (bodyBleed !== undefined && !known(bodyBleed)) missing("device.bodyBleed", bodyBleed);
+    else if (bodyBleed !== undefined && !plant.items[firstRow.get(bodyBleed) ?? -1]?.bleed) {
+      problems.push({
+        ...origin.item(index),
+        tag: item.tag,
+        field: "device.bodyBleed",
+        message: `${bodyBleed} is not a bleed`,
+      });
+    }
     for (const holder of item.device?.heldBy ?? []) if (!known(holder)) missing("device.heldBy", holder);
   });
   if (sources === 0) {

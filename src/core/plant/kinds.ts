@@ -96,6 +96,12 @@ export const KINDS: Readonly<Record<string, Kind>> = {
   breaker: passesOnly,
   isolator: passesOnly,
   switch: passesOnly,
+  "load switch": passesOnly,
+  "control isolator": passesOnly,
+  contactor: passesOnly,
+  fuse: passesOnly,
+  "knife terminal": passesOnly,
+  shutter: passesOnly,
   busbar: passesOnly,
   incomer: passesOnly,
   coupling: passesOnly,
@@ -109,6 +115,30 @@ export const KINDS: Readonly<Record<string, Kind>> = {
   spring: passesOnly,
   agitator: passesOnly,
 };
+
+/** Kinds of things that can be shut. One that nobody described as a device may be. */
+const SHUTS: ReadonlySet<string> = new Set([
+  "valve",
+  "check valve",
+  "control valve",
+  "relief valve",
+  "blind",
+  "breaker",
+  "isolator",
+  "switch",
+]);
+
+export function canBeShut(kind: string): boolean {
+  return SHUTS.has(kind);
+}
+
+/** Kinds that open a circuit without a gap that anybody can see or a maker vouches for. Common practice, no source. */
+const SWITCHES: ReadonlySet<string> = new Set(["switch", "load switch", "control isolator", "contactor"]);
+
+/** Is it made to isolate, and not only to switch? */
+export function isIsolating(kind: string): boolean {
+  return !SWITCHES.has(kind);
+}
 
 /** May it be relied on that what stands in this item runs on through it? Never said of a kind that nobody described. */
 export function surelyPasses(kind: string, siteKinds: readonly SiteKind[]): boolean {

@@ -114,6 +114,8 @@ export type Device = Readonly<{
   seatTested?: boolean;
   /** Isolating it takes away a safety function (a relief path, a fire pump): a person approves that. */
   safety?: string;
+  /** Tag of the bleed between the two seats in its body: opened, it shows whether the first of them passes. */
+  bodyBleed?: string;
   /** Port pairs that pass, one list for each position of a several-way device. */
   positions?: readonly (readonly (readonly [string, string])[])[];
 }>;

@@ -54,6 +54,7 @@ const device = z.looseObject({
   flangeClass: word.optional(),
   seatTested: flag.optional(),
   safety: word.min(1, "must not be empty").optional(),
+  bodyBleed: tag.optional(),
   positions: z.array(z.array(z.tuple([word, word]))).optional(),
 });
 

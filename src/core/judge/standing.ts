@@ -1,0 +1,143 @@
+import { reachableFrom } from "../trace/barrierDistance";
+import { contentsGraph } from "../trace/contentsGraph";
+import { sourcesOf } from "../trace/sources";
+import { gatesOf, gateVertices } from "../trace/stateGraph";
+import { deadLegsOf } from "./deadLegs";
+import { bodiesBled, drainsOf, type Drains, type Opened } from "./drains";
+import { unitOf, type BarrierField } from "./pairs";
+import { isPositive, type Gate } from "./positiveGate";
+import type { Scope } from "./requirePairs";
+import { litThrough, waysTo, type Positions, type Ways } from "./ways";
+import { workZoneOf, type WorkZone } from "./workZone";
+
+/**
+ * What a set of isolated devices does to the plant: what is dark, what is drained, and the ways that are left to each face.
+ * Everything that judges asks this, and it works each thing out once.
+ */
+export type Standing = Readonly<{
+  /** 1 at isolated devices that count. */
+  gates: Uint8Array;
+  /** 1 where some energy still stands, of feeding sources and of stored ones that come back by themselves. */
+  lit: Uint8Array;
+  drains: Drains;
+  ways: (ask: Ask) => FaceWays;
+}>;
+
+/** Ways to one face vertex, over one scope; `gate` says which positive devices close a way; `source` owns its device. */
+export type Ask = Readonly<{ face: number; scope: Scope; gate: Gate; source: { vertex: number; item: number } }>;
+
+export type FaceWays = Readonly<{
+  face: number;
+  ways: Ways;
+  zone: () => WorkZone;
+  positions: Positions;
+  /** Some way from here crosses one unit only, or none. */
+  byOneUnit: (vertex: number) => boolean;
+}>;
+
+/** Cost: linear in the plant for what is dark and drained; linear for each kind of ways asked about. */
+export function standingOf(field: BarrierField, isolated: ReadonlySet<number>, only?: Opened): Standing {
+  const { graph } = field;
+  const { plant } = graph;
+  const counted = new Set([...isolated].filter((item) => field.creditable.has(item)));
+  const gates = gatesOf(graph, counted);
+  const lit = litBy(field, counted, gates);
+  const drains = drainsOf(field, counted, gates, only);
+  const proved = new Uint8Array(graph.vertexCount);
+  for (const vertex of drains.drained) proved[vertex] = 1 - lit[vertex]!;
+  const bled = bodiesBled(field, counted, only);
+  const bodies = gatesOf(graph, bled);
+  const isKept = keptPlaces(field, counted);
+
+  const positionsFor = remember((scope: Scope, gate: Gate, own: number): Positions => {
+    const scopedGraph = scope === "contents" ? contentsGraph(graph) : graph;
+    const closes = [...counted].filter((item) => item !== own && isPositive(field, item, gate));
+    const crossed = own < 0 ? gates : gatesOf(graph, without(counted, own));
+    const closed = gatesOf(graph, closes);
+    const legs = deadLegsOf(scopedGraph, { gates: crossed, closed, kept: isKept });
+    return { graph: scopedGraph, gates: crossed, closed, bodies, proved, legs };
+  });
+  const manyGates = unitsOfManyGates(field, counted);
+  const waysFor = remember((scope: Scope, gate: Gate, own: number, face: number): FaceWays => {
+    const positions = positionsFor(scope, gate, own);
+    const ways = waysTo(face, positions);
+    let zone: WorkZone | undefined;
+    const byUnit = new Map<string, ReadonlySet<number>>();
+    return {
+      face,
+      ways,
+      positions,
+      zone: () => (zone ??= workZoneOf(face, positions, ways.crossed, drains.drained)),
+      byOneUnit: (vertex) =>
+        ways.crossed[vertex]! < 2 ||
+        [...manyGates].some(([unit, free]) => {
+          if (!byUnit.has(unit)) byUnit.set(unit, litThrough(face, positions, free));
+          return byUnit.get(unit)!.has(vertex);
+        }),
+    };
+  });
+  return {
+    gates,
+    lit,
+    drains,
+    ways: ({ face, scope, gate, source }) => {
+      // A source's own device is no barrier to it. Where it has one gate only, what starts there is behind it at once.
+      const isOwn = counted.has(source.item) && gateVertices(graph, source.item).some((one) => one !== source.vertex);
+      return waysFor(scope, gate, isOwn ? source.item : -1, face);
+    },
+  };
+
+  function keptPlaces({ faces }: BarrierField, devices: ReadonlySet<number>): (place: number) => boolean {
+    const atWork = new Set(faces.flatMap(({ places }) => places));
+    return (place) => {
+      const item = graph.places.itemOf[place]!;
+      return atWork.has(place) || devices.has(item) || plant.items[item]!.sources.length > 0;
+    };
+  }
+}
+
+function without(items: ReadonlySet<number>, one: number): Set<number> {
+  const left = new Set(items);
+  left.delete(one);
+  return left;
+}
+
+/** Where energy stands with these devices isolated; a source's own device does not hold it back. */
+function litBy({ graph }: BarrierField, counted: ReadonlySet<number>, gates: Uint8Array): Uint8Array {
+  const { feeding, stored } = sourcesOf(graph);
+  const live = [...feeding, ...stored.filter(({ source }) => source.regenerating)];
+  const isOwn = ({ item, vertex }: (typeof live)[number]) =>
+    counted.has(item) && gateVertices(graph, item).some((one) => one !== vertex);
+  const lit = reachableFrom(
+    graph,
+    live.map(({ vertex }) => vertex),
+    gates,
+  );
+  for (const source of live.filter(isOwn)) {
+    const more = reachableFrom(graph, [source.vertex], gatesOf(graph, without(counted, source.item)));
+    for (let vertex = 0; vertex < lit.length; vertex++) lit[vertex]! |= more[vertex]!;
+  }
+  return lit;
+}
+
+/** Units that a way may cross more than once: devices of several carriers, and devices that fail together. */
+function unitsOfManyGates(field: BarrierField, counted: ReadonlySet<number>): Map<string, ReadonlySet<number>> {
+  const units = new Map<string, Set<number>>();
+  for (const item of counted) {
+    const unit = unitOf(field, item);
+    const gates = units.get(unit) ?? new Set();
+    for (const vertex of gateVertices(field.graph, item)) gates.add(vertex);
+    units.set(unit, gates);
+  }
+  for (const [unit, gates] of units) if (gates.size < 2) units.delete(unit);
+  return units;
+}
+
+function remember<Args extends readonly (string | number)[], T>(make: (...args: Args) => T): (...args: Args) => T {
+  const known = new Map<string, T>();
+  return (...args) => {
+    const key = args.join("|");
+    if (!known.has(key)) known.set(key, make(...args));
+    return known.get(key)!;
+  };
+}
