@@ -42,7 +42,8 @@ export function standingOf(field: BarrierField, isolated: ReadonlySet<number>, o
   const counted = new Set([...isolated].filter((item) => field.creditable.has(item)));
   const gates = gatesOf(graph, counted);
   const lit = litBy(field, counted, gates);
-  const drains = drainsOf(field, counted, gates, only);
+  // Also one that counts for nothing stands shut: it is no drain valve.
+  const drains = drainsOf(field, isolated, gates, only);
   const proved = new Uint8Array(graph.vertexCount);
   for (const vertex of drains.drained) proved[vertex] = 1 - lit[vertex]!;
   const bled = bodiesBled(field, counted, only);
