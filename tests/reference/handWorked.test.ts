@@ -163,6 +163,7 @@ describe("two jobs sharing one header valve", () => {
     number,
     job: plant.job(open(place)),
     holds: ["HV"],
+    opened: [],
     accepted: {},
     people: number === "J-2" ? ["Nell"] : [],
     counts: true,
@@ -175,14 +176,9 @@ describe("two jobs sharing one header valve", () => {
 
   test("with only one lock between them it would light the other's work, and says whose", () => {
     const live = [jobOf("J-1", "A"), { ...jobOf("J-2", "B"), holds: [] }];
-    expect(guardRelease(plant.graph, live, [{ job: "J-1", device: "HV" }])).toContainEqual({
-      job: "J-2",
-      face: "B",
-      source: "H",
-      depth: 0,
-      needs: 1,
-      people: ["Nell"],
-    });
+    expect(guardRelease(plant.graph, live, [{ job: "J-1", device: "HV" }])).toContainEqual(
+      expect.objectContaining({ job: "J-2", face: "B", source: "H", depth: 0, needs: 1, people: ["Nell"] }),
+    );
   });
 });
 

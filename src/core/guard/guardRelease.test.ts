@@ -17,8 +17,24 @@ describe("lifting beside live work", () => {
         const devices = graph.plant.items.filter((item) => item.device).map((item) => item.tag);
         const lift = devices[pick % devices.length]!;
         const live: LiveJob[] = [
-          { number: "J-1", job, holds: devices.filter((tag) => tag !== lift), accepted: {}, people: [], counts: true },
-          { number: "J-2", job: { ...job, faces: [] }, holds: [lift], accepted: {}, people: [], counts: true },
+          {
+            number: "J-1",
+            job,
+            holds: devices.filter((tag) => tag !== lift),
+            opened: [],
+            accepted: {},
+            people: [],
+            counts: true,
+          },
+          {
+            number: "J-2",
+            job: { ...job, faces: [] },
+            holds: [lift],
+            opened: [],
+            accepted: {},
+            people: [],
+            counts: true,
+          },
         ];
         const harms = guardRelease(graph, live, [{ job: "J-2", device: lift }]);
         // The same asked another way: what a set of devices holds, before and after, by check.
@@ -52,6 +68,7 @@ describe("lifting beside live work", () => {
     number: "J-1",
     job: plant.job([{ place: "P", how: ["open"] }]),
     holds: ["V-1", "V-2"],
+    opened: [],
     accepted: {},
     people: ["Nell", "Otto"],
     counts: true,
@@ -64,11 +81,20 @@ describe("lifting beside live work", () => {
       { job: "J-2", device: "V-1" },
     ];
     expect(guardRelease(plant.graph, own, release)).toEqual([
-      { job: "J-1", face: "P", source: "S", depth: 1, needs: 2, people: ["Nell", "Otto"] },
+      {
+        job: "J-1",
+        face: "P",
+        source: "S",
+        depth: 1,
+        needs: 2,
+        grade: "unproved single",
+        asked: "unproved double",
+        people: ["Nell", "Otto"],
+      },
     ]);
   });
   test("what a person accepted is what must be left, no more", () => {
-    const accepted = [{ ...work, accepted: { "S fluid P": 1 } }];
+    const accepted = [{ ...work, accepted: { "S fluid P": { grade: "unproved single", depth: 1 } } }];
     expect(guardRelease(plant.graph, accepted, [{ job: "J-1", device: "V-1" }])).toEqual([]);
     const both = ["V-1", "V-2"].map((device) => ({ job: "J-1", device }));
     expect(guardRelease(plant.graph, accepted, both)).toMatchObject([{ depth: 0, needs: 1 }]);

@@ -12,13 +12,14 @@ const plant = new SmallPlant()
   .device("NR", "fluid", { credit: false })
   .device("SPADE", "fluid", { positive: true })
   .device("V-9", "fluid", { lockable: false })
-  .item("A", "vessel")
+  .item("A", "vessel", { contents: HARMLESS })
   .line("fluid", "H", "V-1", "TEE-1", "V-2", "TEE-2", "NR", "V-9", "SPADE", "A")
   .line("fluid", "TEE-1", "V-3", "TEE-2");
 const work = {
   number: "J-1",
   job: plant.job([{ place: "A", how: ["open"] }]),
   holds: ["V-2", "V-3"],
+  opened: [],
   accepted: {},
   people: ["Nell"],
   counts: true,

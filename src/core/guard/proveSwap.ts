@@ -1,15 +1,15 @@
 import type { StateGraph } from "../trace/stateGraph";
 import type { SwapFault } from "../refusal/swapFault";
-import { guardRelease, type LiveJob } from "./guardRelease";
+import { harmsBetween, type LiveJob } from "./guardRelease";
 
 /**
  * May a point under live work be swapped for another: the new one locked first, then the old one lifted? Null when no
  * live face loses a barrier it counts on at any moment of it; else why not.
  *
- * Locking one more device never takes a barrier away, so only the moment after the lift must be shown. A positive device
- * is swapped only for a positive one that stops the same, for grades are not counted by depth.
+ * Locking one more device never takes a barrier away, but it may stop a drain: the moment when both hang is judged, and the
+ * moment after the lift.
  *
- * Cost: guardRelease.
+ * Cost: harmsBetween, twice.
  */
 export function proveSwap(
   graph: StateGraph,
@@ -25,13 +25,14 @@ export function proveSwap(
   if (!asGood || (from.lockable && !to.lockable)) return { code: "not as good", from: swap.from, to: swap.to };
   const needing = live.find(({ job }) => job.mustPass.includes(swap.to));
   if (needing) return { code: "needed passing", device: swap.to, job: needing.number };
-  const withNew = live.map((one) =>
-    swap.jobs.includes(one.number) ? { ...one, holds: [...one.holds, swap.to] } : one,
+  const isSwapped = ({ number }: LiveJob) => swap.jobs.includes(number);
+  const holdsBoth = live.map((one) => (isSwapped(one) ? [...one.holds, swap.to] : one.holds));
+  const holdsNew = live.map((one, i) =>
+    isSwapped(one) ? holdsBoth[i]!.filter((device) => device !== swap.from) : one.holds,
   );
-  const harms = guardRelease(
-    graph,
-    withNew,
-    swap.jobs.map((job) => ({ job, device: swap.from })),
-  );
-  return harms.length === 0 ? null : { code: "harm", harms };
+  for (const then of [holdsBoth, holdsNew]) {
+    const harms = harmsBetween(graph, live, then);
+    if (harms.length > 0) return { code: "harm", harms };
+  }
+  return null;
 }

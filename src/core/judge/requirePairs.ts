@@ -2,7 +2,7 @@ import type { Job } from "../request/jobFile";
 import type { Carrier } from "../plant/carriers";
 import { familyOf, type Family } from "../requirement/grades";
 import type { RuleProfile } from "../requirement/profile";
-import { requiredGrade, type Requirement } from "../requirement/requiredGrade";
+import { requiredGrade, type Requirement, type Situation } from "../requirement/requiredGrade";
 import { contentsGraph, familyGraph } from "../trace/contentsGraph";
 import { sourcesOf, type SourceVertex } from "../trace/sources";
 import { barrierDistance, UNREACHED } from "../trace/barrierDistance";
@@ -10,6 +10,7 @@ import type { StateGraph } from "../trace/stateGraph";
 import { faceVertices, type WorkFace } from "../trace/workFaces";
 import { barrierDepths } from "./barrierDepth";
 import { faceByCarrier, facing, type BarrierField, type Pair } from "./pairs";
+import { whatStandsAt, type Holds, type WhatStands } from "./whatStands";
 
 export type Scope = "contents" | "energy";
 
@@ -39,21 +40,24 @@ export type RequiredPair = Pair &
  * carrier supplied, else what the profile asks of each form in which it arrives. Steam that arrives as heat through a
  * jacket is asked what heat is asked; hydrogen that arrives as hydrogen, what hydrogen is.
  *
- * Cost: a search for each face and arriving carrier, more where devices stop several carriers.
+ * `isFlange`: the faces are flanges to be opened, see whatStandsAt. Cost: a search for each face and arriving carrier, more
+ * where devices stop several carriers.
  */
-export function requirePairs(field: BarrierField, job: Job, profile: RuleProfile): RequiredPair[] {
+export function requirePairs(field: BarrierField, job: Job, profile: RuleProfile, isFlange = false): RequiredPair[] {
   const { graph } = field;
   const { feeding } = sourcesOf(graph);
   return field.faces.flatMap((face) => {
     const arrivals = arrivalsAt(graph, face, feeding);
     const reaching = feeding.filter((source) => arrivals.has(source));
+    const stands = whatStandsAt(graph, face, feeding, isFlange);
     const asked = reaching.map((source) => ({
       source,
       demands: arrivals.get(source)!.flatMap(({ arrives, direct }) => {
         const isContents = direct && familyOf(arrives) === "flow";
-        const push = demandOf(graph, face, job, profile, source, arrives, "energy", direct && !isContents);
+        const asking = { face, source, arrives, stands };
+        const push = demandOf(job, profile, { ...asking, scope: "energy", direct: direct && !isContents });
         if (!isContents || job.require) return [push];
-        return [demandOf(graph, face, job, profile, source, arrives, "contents", true), push];
+        return [demandOf(job, profile, { ...asking, scope: "contents", direct: true }), push];
       }),
     }));
     const deepest = Math.max(0, ...asked.flatMap(({ demands }) => demands.map((demand) => demand.barriers)));
@@ -87,16 +91,17 @@ export function requirePairs(field: BarrierField, job: Job, profile: RuleProfile
   });
 }
 
-function demandOf(
-  graph: StateGraph,
-  face: WorkFace,
-  job: Job,
-  profile: RuleProfile,
-  source: SourceVertex,
-  arrives: Carrier,
-  scope: Scope,
-  direct: boolean,
-): Omit<Demand, "available"> {
+type Asking = Readonly<{
+  face: WorkFace;
+  source: SourceVertex;
+  arrives: Carrier;
+  scope: Scope;
+  direct: boolean;
+  stands: WhatStands;
+}>;
+
+function demandOf(job: Job, profile: RuleProfile, asking: Asking): Omit<Demand, "available"> {
+  const { face, source, arrives, scope, direct, stands } = asking;
   if (job.require) {
     return {
       arrives,
@@ -110,22 +115,36 @@ function demandOf(
       source: "the job",
     };
   }
-  const voltages = face.items.map((item) => graph.plant.items[item]?.voltage_V);
-  return {
-    arrives,
-    scope,
-    ...requiredGrade(profile, {
-      how: face.how,
-      supplied: source.carrier,
-      carrier: arrives,
-      direct,
-      contents: graph.plant.items[source.item]?.contents,
-      voltage_V: voltages.some((voltage) => voltage === undefined)
-        ? undefined
-        : Math.max(...voltages.map((voltage) => voltage ?? 0)),
-      longerThanShift: job.longerThanShift,
-    }),
+  const isFlow = familyOf(arrives) === "flow";
+  const isContents = isFlow && scope === "contents";
+  const situation: Situation = {
+    how: face.how,
+    supplied: source.carrier,
+    carrier: arrives,
+    direct,
+    contents: isContents ? stands.contents(source, arrives).map(({ contents }) => contents) : [undefined],
+    voltage_V: familyOf(arrives) === "wire" ? stands.voltage_V(source, arrives) : undefined,
+    longerThanShift: job.longerThanShift,
   };
+  const asked = requiredGrade(profile, situation);
+  return { arrives, scope, ...asked, ...(isContents ? saysWhose(profile, situation, asked, asking) : {}) };
+}
+
+/** Where something else than the source's own contents asks the most, the reason names it. */
+function saysWhose(
+  profile: RuleProfile,
+  situation: Situation,
+  asked: Requirement,
+  { source, arrives, stands }: Asking,
+): Partial<Requirement> {
+  const all = stands.contents(source, arrives);
+  const asksAsMuch = (some: readonly Holds[]) =>
+    requiredGrade(profile, { ...situation, contents: some.map(({ contents }) => contents) }).grade === asked.grade;
+  if (asksAsMuch(all.slice(0, 1))) return {};
+  const whose = all.find((one) => asksAsMuch([one]));
+  if (whose === undefined) return {};
+  const holds = whose.contents === undefined ? "something that nobody wrote down" : whose.contents.fluid;
+  return { reason: `${asked.reason} (${whose.place} holds ${holds})` };
 }
 
 /** As what a source arrives, and whether it may come without changing its form on the way. */

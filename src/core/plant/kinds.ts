@@ -135,6 +135,13 @@ export function canBeShut(kind: string): boolean {
 /** Kinds that open a circuit without a gap that anybody can see or a maker vouches for. Common practice, no source. */
 const SWITCHES: ReadonlySet<string> = new Set(["switch", "load switch", "control isolator", "contactor"]);
 
+const TRANSFORMERS: ReadonlySet<string> = new Set(["transformer", "voltage transformer", "control transformer"]);
+
+/** Does one voltage end at it and another begin? */
+export function isTransformer(kind: string): boolean {
+  return TRANSFORMERS.has(kind);
+}
+
 /** Is it made to isolate, and not only to switch? */
 export function isIsolating(kind: string): boolean {
   return !SWITCHES.has(kind);

@@ -33,7 +33,15 @@ export type Refusal =
   | {
       code: "would light";
       device: string;
-      harms: readonly { job: string; face: string; source: string; people: readonly string[] }[];
+      harms: readonly {
+        job: string;
+        face: string;
+        source: string;
+        /** Barriers that would be left, and what that is worth; missing in rows of before. */
+        depth?: number;
+        grade?: string | null;
+        people: readonly string[];
+      }[];
     }
   | { code: "swap not proved"; fault: SwapFault }
   | { code: "must stay passing"; device: string; job: string }

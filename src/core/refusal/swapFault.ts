@@ -12,6 +12,8 @@ export type SwapFault =
         source: string;
         depth: number;
         needs: number;
+        grade: string | null;
+        asked: string | null;
         people: readonly string[];
       }>[];
     }>;

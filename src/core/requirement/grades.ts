@@ -76,6 +76,11 @@ export function stricter(family: Family, a: Grade, b: Grade): Grade {
   return rank(family, a) <= rank(family, b) ? a : b;
 }
 
+/** The weaker of two grades of one family. */
+export function weaker(family: Family, a: Grade, b: Grade): Grade {
+  return rank(family, a) <= rank(family, b) ? b : a;
+}
+
 /** One grade better, or the same where it is the best already. */
 export function oneBetter(family: Family, grade: Grade): Grade {
   return LADDERS[family][Math.max(0, rank(family, grade) - 1)] ?? grade;

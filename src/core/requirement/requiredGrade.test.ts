@@ -27,7 +27,7 @@ const asked = (rest: Partial<Situation>, profile = strict) =>
     supplied: "fluid",
     carrier: "fluid",
     direct: true,
-    contents: water,
+    contents: [water],
     voltage_V: 400,
     longerThanShift: false,
     ...rest,
@@ -37,26 +37,31 @@ describe("the strict profile asks", () => {
   test.each([
     ["positive where a person enters", { how: ["enter"] }, "positive", "enter"],
     ["proved single to open cold water", {}, "proved single", "open, harmless"],
-    ["proved double for what is hot", { contents: { ...water, temperature_C: 51 } }, "proved double", "open, harmful"],
-    ["no more at 50 °C exactly", { contents: { ...water, temperature_C: 50 } }, "proved single", "open, harmless"],
-    ["proved double above 10 bar", { contents: { ...water, pressure_Pa: 10.1e5 } }, "proved double", "open, harmful"],
-    ["proved double under vacuum", { contents: { ...water, pressure_Pa: -1 } }, "proved double", "open, harmful"],
-    ["proved double where nobody wrote the contents down", { contents: undefined }, "proved double", "open, harmful"],
+    [
+      "proved double for what is hot",
+      { contents: [{ ...water, temperature_C: 51 }] },
+      "proved double",
+      "open, harmful",
+    ],
+    ["no more at 50 °C exactly", { contents: [{ ...water, temperature_C: 50 }] }, "proved single", "open, harmless"],
+    ["proved double above 10 bar", { contents: [{ ...water, pressure_Pa: 10.1e5 }] }, "proved double", "open, harmful"],
+    ["proved double under vacuum", { contents: [{ ...water, pressure_Pa: -1 }] }, "proved double", "open, harmful"],
+    ["proved double where nobody wrote the contents down", { contents: [undefined] }, "proved double", "open, harmful"],
     [
       "proved double where the pressure is missing",
-      { contents: { ...water, pressure_Pa: undefined } },
+      { contents: [{ ...water, pressure_Pa: undefined }] },
       "proved double",
       "open, harmful",
     ],
     [
       "positive for harmful contents above 40 bar",
-      { contents: { ...water, hazards: ["toxic"], pressure_Pa: 41e5 } },
+      { contents: [{ ...water, hazards: ["toxic"], pressure_Pa: 41e5 }] },
       "positive",
       "open, high pressure",
     ],
     [
       "positive for hot work on what may burn",
-      { how: ["hot"], contents: { ...water, hazards: ["flammable"] } },
+      { how: ["hot"], contents: [{ ...water, hazards: ["flammable"] }] },
       "positive",
       "hot, harmful",
     ],
@@ -113,7 +118,7 @@ describe("the strict profile asks", () => {
     ],
     [
       "one better when the job outlasts a shift",
-      { contents: { ...water, hazards: ["corrosive"] }, longerThanShift: true },
+      { contents: [{ ...water, hazards: ["corrosive"] }], longerThanShift: true },
       "positive",
       "long, hazardous",
     ],
@@ -126,8 +131,8 @@ describe("the strict profile asks", () => {
 test("the US profile accepts a double block with the bleed locked open for entry, the UK one blinds from 20 bar", () => {
   expect(asked({ how: ["enter"] }, profileOf("us-style")).grade).toBe("proved double");
   const acid = { ...water, hazards: ["corrosive" as const], pressure_Pa: 25e5 };
-  expect(asked({ contents: acid }, profileOf("uk-style")).grade).toBe("positive");
-  expect(asked({ contents: acid }).grade).toBe("proved double");
+  expect(asked({ contents: [acid] }, profileOf("uk-style")).grade).toBe("positive");
+  expect(asked({ contents: [acid] }).grade).toBe("proved double");
 });
 
 test("where no row fits the strictest of the family is asked", () => {
@@ -159,14 +164,17 @@ const situation: fc.Arbitrary<Situation> = fc.record({
   supplied: fc.constantFrom(...CARRIERS),
   carrier: fc.constantFrom(...CARRIERS),
   direct: fc.boolean(),
-  contents: fc.option(
-    fc.record({
-      fluid: fc.constant("x"),
-      temperature_C: fc.option(fc.integer({ min: -50, max: 400 }), { nil: undefined }),
-      pressure_Pa: fc.option(fc.integer({ min: -100_000, max: 10_000_000 }), { nil: undefined }),
-      hazards: fc.uniqueArray(fc.constantFrom(...HAZARDS)),
-    }),
-    { nil: undefined },
+  contents: fc.array(
+    fc.option(
+      fc.record({
+        fluid: fc.constant("x"),
+        temperature_C: fc.option(fc.integer({ min: -50, max: 400 }), { nil: undefined }),
+        pressure_Pa: fc.option(fc.integer({ min: -100_000, max: 10_000_000 }), { nil: undefined }),
+        hazards: fc.uniqueArray(fc.constantFrom(...HAZARDS)),
+      }),
+      { nil: undefined },
+    ),
+    { minLength: 1, maxLength: 3 },
   ),
   voltage_V: fc.option(fc.integer({ min: 0, max: 40_000 }), { nil: undefined }),
   longerThanShift: fc.boolean(),
@@ -183,6 +191,17 @@ describe("laws of the table", () => {
       propertyRuns(300),
     );
   });
+  test("more that may come never asks less, and its order decides nothing", () => {
+    fc.assert(
+      fc.property(situation, situation, (one, { contents }) => {
+        const before = requiredGrade(strict, one);
+        const after = requiredGrade(strict, { ...one, contents: [...one.contents, ...contents] });
+        expect(meets(before.family, after.grade!, before.grade!)).toBe(true);
+        expect(requiredGrade(strict, { ...one, contents: [...contents, ...one.contents] }).grade).toBe(after.grade);
+      }),
+      propertyRuns(300),
+    );
+  });
   test("knowing less never asks less", () => {
     fc.assert(
       fc.property(situation, (one) => {
@@ -190,7 +209,7 @@ describe("laws of the table", () => {
         const noVoltage = requiredGrade(strict, { ...one, voltage_V: undefined });
         expect(meets(known.family, noVoltage.grade!, known.grade!)).toBe(true);
         if (known.row !== "open, high pressure" && !known.reason.includes("high pressure")) {
-          const nothing = requiredGrade(strict, { ...one, contents: undefined });
+          const nothing = requiredGrade(strict, { ...one, contents: [undefined] });
           expect(meets(known.family, nothing.grade!, known.grade!)).toBe(true);
         }
       }),

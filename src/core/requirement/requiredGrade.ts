@@ -12,9 +12,9 @@ export type Situation = Readonly<{
   carrier: Carrier;
   /** It may come without changing its form: the contents themselves, the weight itself; not only a push. */
   direct: boolean;
-  /** At the source; undefined when nobody wrote them down. */
-  contents: Contents | undefined;
-  /** Of the face's item; undefined when nobody wrote it down. */
+  /** At the source, at the face and on the ways between; undefined where nobody wrote them down. The worst decides. */
+  contents: readonly (Contents | undefined)[];
+  /** At the face and on the ways to it; undefined when nobody wrote the face's down. */
   voltage_V: number | undefined;
   longerThanShift: boolean;
 }>;
@@ -84,17 +84,16 @@ function fits(profile: RuleProfile, { when }: RuleRow, situation: Situation): bo
     case undefined:
       return true;
     case "harmless":
-      return contents !== undefined && !isHarmful(profile, contents);
+      return contents.every((one) => !isHarmful(profile, one));
     case "harmful":
-      return isHarmful(profile, contents);
+      return contents.some((one) => isHarmful(profile, one));
     case "may burn or harm":
-      return contents === undefined || contents.hazards.some((hazard) => hazard !== "corrosive");
+      return contents.some((one) => one === undefined || one.hazards.some((hazard) => hazard !== "corrosive"));
     case "high pressure and harmful":
       // A pressure that nobody wrote down makes the contents harmful, which asks for two barriers; not for blinds.
-      return (
-        contents?.pressure_Pa !== undefined &&
-        contents.pressure_Pa > profile.positiveAbove_Pa &&
-        isHarmful(profile, contents)
+      return contents.some(
+        (one) =>
+          one?.pressure_Pa !== undefined && one.pressure_Pa > profile.positiveAbove_Pa && isHarmful(profile, one),
       );
   }
 }

@@ -244,11 +244,11 @@ function harmsOf(job: string, device: string): string[] {
   if (harms.length === 0) {
     return shared.length > 0 ? shared : ["No work would be lit, nor lose a barrier that it counts on."];
   }
-  return harms.map(({ job: number, face, source, depth, people: there }) => {
+  return harms.map(({ job: number, face, source, depth, grade, people: there }) => {
     const who = there.length > 0 ? `, where ${there.join(", ")} ${there.length === 1 ? "is" : "are"} on` : "";
     return depth === 0
       ? `${source} would reach ${face} of job ${number}${who}.`
-      : `${face} of job ${number} would be left with ${depth} ${depth === 1 ? "barrier" : "barriers"} against ${source}${who}.`;
+      : `${face} of job ${number} would be left with ${depth} ${depth === 1 ? "barrier" : "barriers"}${grade === null ? "" : `, ${grade},`} against ${source}${who}.`;
   });
 }
 

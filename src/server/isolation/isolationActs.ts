@@ -195,7 +195,9 @@ function liftFault(tx: Tx, stored: StoredIsolation, command: IsolationCommand): 
   return {
     code: "would light",
     device: step.subject,
-    harms: left.slice(0, 3).map(({ job, face, source, people }) => ({ job, face, source, people })),
+    harms: left
+      .slice(0, 3)
+      .map(({ job, face, source, depth, grade, people }) => ({ job, face, source, depth, grade, people })),
   };
 }
 

@@ -1,7 +1,8 @@
-import { eq, ne } from "drizzle-orm";
+import { and, eq, isNotNull, ne, sql } from "drizzle-orm";
 import type { LiveJob } from "../../core/guard/guardRelease";
 import type { Tx } from "../db/database";
-import { isolations, jobIsolations, jobs } from "../db/schema";
+import { isAmong } from "../db/isAmong";
+import { isolations, jobIsolations, jobs, steps } from "../db/schema";
 import { acceptedForAll } from "../job/deviationStore";
 import { boxesOf, locksOn } from "../box/locks";
 import { heldTags } from "../box/heldTags";
@@ -11,7 +12,7 @@ import { grouped } from "../runtime/grouped";
 export type HeldIsolation = LiveJob &
   Readonly<{ peopleIds: readonly string[]; isolation: string; isolationState: string; plantRevision: number }>;
 
-/** Every job that stands on an isolation not restored, with the points it holds now. Cost: six queries, however many. */
+/** Every job that stands on an isolation not restored, with the points it holds now. Cost: seven queries, however many. */
 export function liveJobs(tx: Tx): HeldIsolation[] {
   const rows = tx
     .select({
@@ -30,6 +31,7 @@ export function liveJobs(tx: Tx): HeldIsolation[] {
     .all();
   const ids = [...new Set(rows.map(({ isolationId }) => isolationId))];
   const held = heldTags(tx, ids);
+  const openedBy = openedBleeds(tx, ids);
   const accepted = acceptedForAll(tx, [...new Set(rows.map(({ jobId }) => jobId))]);
   const boxes = boxesOf(tx, ids);
   const locksOf = grouped(locksOn(tx, [...new Set(boxes.map(({ id }) => id))]), ({ boxId }) => boxId);
@@ -46,10 +48,32 @@ export function liveJobs(tx: Tx): HeldIsolation[] {
       plantRevision: row.plantRevision,
       job: row.inputs,
       holds: held(row.isolationId),
-      accepted: Object.fromEntries(accepted(row.jobId).map((one) => [one.way, one.acceptedDepth])),
+      opened: openedBy(row.isolationId),
+      accepted: Object.fromEntries(
+        accepted(row.jobId).map((one) => [one.way, { grade: one.acceptedGrade, depth: one.acceptedDepth }]),
+      ),
       counts: row.state === "proven" || row.state === "testing",
       people: [...on.values()],
       peopleIds: [...on.keys()],
     };
   });
+}
+
+/** Tags of bleeds, and valves before them, that each isolation has opened and not closed again. Cost: one query. */
+function openedBleeds(tx: Tx, isolationIds: readonly string[]): (isolationId: string) => readonly string[] {
+  const kind = sql<string>`json_extract(${steps.step}, '$.kind')`;
+  const done = tx
+    .select({ id: steps.isolationId, kind, subject: sql<string>`json_extract(${steps.step}, '$.subject')` })
+    .from(steps)
+    .where(
+      and(isAmong(steps.isolationId, isolationIds), isNotNull(steps.doneAt), sql`${kind} IN ('bleed', 'close bleed')`),
+    )
+    .all();
+  const ofIsolation = grouped(done, ({ id }) => id);
+  return (isolationId) => {
+    const own = ofIsolation(isolationId);
+    const subjectsOf = (wanted: string) => own.flatMap((one) => (one.kind === wanted ? [one.subject] : []));
+    const closed = new Set(subjectsOf("close bleed"));
+    return subjectsOf("bleed").filter((tag) => !closed.has(tag));
+  };
 }

@@ -261,13 +261,18 @@ function harmSentence({
   job,
   face,
   source,
+  depth,
+  grade,
   people,
 }: {
   job: string;
   face: string;
   source: string;
+  depth?: number;
+  grade?: string | null;
   people: readonly string[];
 }): string {
   const who = people.length > 0 ? `, where ${people.join(", ")} ${people.length === 1 ? "is" : "are"} on` : "";
-  return `${source} to ${face} of job ${job}${who}`;
+  const left = grade === undefined || grade === null || depth === 0 ? "" : `, left ${grade}`;
+  return `${source} to ${face} of job ${job}${who}${left}`;
 }
