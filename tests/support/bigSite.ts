@@ -4,6 +4,9 @@ import type Database from "better-sqlite3";
 /** How many of each, besides what is there. */
 export type Sizes = Readonly<{ open: number; closed: number; permits: number }>;
 
+/** Work of the copies keeps so far from hot work, in metres: out of reach of sparks. */
+const APART_m = 20;
+
 /** Crews that the jobs of the past were done by. */
 const CREWS = 100;
 
@@ -23,10 +26,27 @@ export function multiplySite(client: Database.Database, { open, closed, permits 
       .run(...Object.values(row));
   };
   const templates = all("SELECT * FROM jobs WHERE state = 'open' AND number LIKE 'J-0%' ORDER BY number");
+  const flames = all("SELECT details_json FROM permits WHERE kind = 'hot work'").map(
+    ({ details_json }) => JSON.parse(String(details_json)) as { x_m: number; y_m: number },
+  );
+  const standing = new Map(
+    all("SELECT text FROM plant_texts")
+      .flatMap(
+        ({ text }) =>
+          (JSON.parse(String(text)) as { items?: { tag: string; x_m?: number; y_m?: number }[] }).items ?? [],
+      )
+      .map(({ tag, x_m, y_m }) => [tag, { x_m, y_m }]),
+  );
+  const nearHotWork = (tag: string) => {
+    const { x_m, y_m } = standing.get(tag) ?? {};
+    return flames.some(
+      (at) => x_m === undefined || y_m === undefined || Math.hypot(at.x_m - x_m, at.y_m - y_m) < APART_m,
+    );
+  };
   const tags = all("SELECT tag FROM items WHERE tag NOT LIKE 'V-%' ORDER BY tag")
     .map(({ tag }) => String(tag))
-    // Nobody works where a template does: what stands there is left in peace.
-    .filter((tag) => !templates.some((job) => String(job.job_json).includes(tag)));
+    // Nobody works where a template does, nor within reach of its sparks: what stands there is left in peace.
+    .filter((tag) => !templates.some((job) => String(job.job_json).includes(tag)) && !nearHotWork(tag));
   const people = all("SELECT * FROM people WHERE sign_in NOT LIKE '%-%'");
   // Called again it goes on where it left off.
   let made = all("SELECT number FROM jobs WHERE number NOT LIKE 'J-0%'").length;
