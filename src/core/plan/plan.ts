@@ -79,6 +79,8 @@ export type Plan = Readonly<{
   bleeds: readonly string[];
   /** Valves before them to open and lock open, sorted. */
   opens: readonly string[];
+  /** Devices and bleeds that the job struck out, sorted: no step uses them. */
+  unusable: readonly string[];
   blinds: readonly Blind[];
   darkZone: DarkZone;
   goesDark: readonly Loss[];
@@ -153,6 +155,7 @@ export function plan(graph: StateGraph, job: Job, file = "job"): Read<Plan> {
       cavities: grader.cavities,
       bleeds: [...new Set([...grader.cavities.flatMap((cavity) => cavity.bleeds), ...bodyBleedsOf(read.value)])].sort(),
       opens: [...new Set(grader.cavities.flatMap((cavity) => cavity.opens))].sort(),
+      unusable: [...job.struck].sort(),
       blinds: isStaged ? blindList(field, pairs, positive) : [],
       darkZone: darkZoneOf(graph, grader.cavities),
       goesDark,

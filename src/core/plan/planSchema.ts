@@ -116,6 +116,7 @@ export const planSchema: z.ZodType<Plan> = z.object({
   ),
   bleeds: tags,
   opens: tags.default([]),
+  unusable: tags.default([]),
   blinds: z.array(
     z.object({
       device: z.string(),

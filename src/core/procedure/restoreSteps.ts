@@ -6,6 +6,8 @@ type InPlace = Readonly<{
   valves: readonly Point[];
   blinds: readonly Point[];
   bleeds: readonly string[];
+  /** Valves before them that were locked open. */
+  drainValves: readonly string[];
   earthed: readonly string[];
   restrained: readonly string[];
   shorted: readonly string[];
@@ -83,6 +85,16 @@ export function addRestoreSteps(list: StepList, inPlace: InPlace): void {
       after: [...over, ...blindsOut],
     }),
   );
+  const backAsTheyStood = inPlace.drainValves.map((tag) =>
+    add({
+      kind: "close bleed",
+      subject: tag,
+      plate: plateOf(tag),
+      words: `Take the lock off ${named(tag)} and put it back as it stood.`,
+      competence: "process",
+      after: [...over, ...blindsOut, ...shut],
+    }),
+  );
   const capped = inPlace.opened.map((face) =>
     add({
       kind: "cap",
@@ -98,7 +110,7 @@ export function addRestoreSteps(list: StepList, inPlace: InPlace): void {
       subject: face,
       words: `Test ${face} for leaks at its pressure before it is filled, and hold. Stand clear while it rises.`,
       competence: "mechanical",
-      after: [...blindsOut, ...shut, ...capped],
+      after: [...blindsOut, ...shut, ...backAsTheyStood, ...capped],
     }),
   );
   const walked = add({
@@ -106,7 +118,7 @@ export function addRestoreSteps(list: StepList, inPlace: InPlace): void {
     subject: all,
     words: `Walk the lines of ${all} against the diagram: every valve as the line-up says, no hose, no jumper, no open end.`,
     competence: null,
-    after: [...over, ...blindsOut, ...shut, ...capped, ...leakTests],
+    after: [...over, ...blindsOut, ...shut, ...backAsTheyStood, ...capped, ...leakTests],
   });
   const told = add({
     kind: "tell all",

@@ -93,7 +93,21 @@ export function stepsOf(plan: Plan, graph: StateGraph, faces: Job["faces"] = [])
   }
   const beforeBlinds = [...drives, ...locks];
 
-  const bleeds = [...new Set([...plan.bleeds, ...bleedsAt(graph, list.faceTags)])].sort().map((tag) => ({
+  const beforeBleeds = [...(beforeBlinds.length > 0 ? beforeBlinds : [stop]), ...restrained];
+  // A drain behind a valve drains only while that valve stands open, and nobody can shut it.
+  const drainValves = plan.opens.map((tag) =>
+    add({
+      phase: "isolate",
+      kind: "bleed",
+      subject: tag,
+      plate: plateOf(tag),
+      words: `Open ${named(tag)}, the valve before the bleed, and lock it open.`,
+      competence: "process",
+      after: beforeBleeds,
+    }),
+  );
+  const shown = bleedsAt(graph, list.faceTags).filter((tag) => !plan.unusable.includes(tag));
+  const bleeds = [...new Set([...plan.bleeds, ...shown])].sort().map((tag) => ({
     tag,
     id: add({
       phase: "isolate",
@@ -102,10 +116,10 @@ export function stepsOf(plan: Plan, graph: StateGraph, faces: Job["faces"] = [])
       plate: plateOf(tag),
       words: `Open ${named(tag)} to a safe place, rod it clear, lock it open and watch until nothing comes.`,
       competence: "process",
-      after: [...(beforeBlinds.length > 0 ? beforeBlinds : [stop]), ...restrained],
+      after: [...beforeBleeds, ...drainValves],
     }),
   }));
-  const bled = bleeds.map(({ id }) => id);
+  const bled = [...drainValves, ...bleeds.map(({ id }) => id)];
   // A blind is fitted only where the line behind the valves was bled.
   const blinds = fitted.map((point) => {
     const id = add({
@@ -174,6 +188,7 @@ export function stepsOf(plan: Plan, graph: StateGraph, faces: Job["faces"] = [])
     valves,
     blinds: fitted,
     bleeds: bleeds.map(({ tag }) => tag),
+    drainValves: plan.opens,
     earthed,
     restrained: stored.filter(({ form }) => RESTRAINED.has(releaseKind(form))).map(({ row }) => row.source),
     shorted: stored.filter(({ form }) => releaseKind(form) === "discharge").map(({ row }) => row.source),

@@ -39,7 +39,14 @@ export function Behind({ plan, units }: { plan: Plan; units: UnitSystem }) {
                     <td>
                       <Tags tags={cavity.barriers} most={8} />
                     </td>
-                    <td>{cavity.bleeds.length > 0 ? <Tags tags={cavity.bleeds} /> : "no bleed"}</td>
+                    <td>
+                      {cavity.bleeds.length > 0 ? <Tags tags={cavity.bleeds} /> : "no bleed"}
+                      {cavity.opens.length > 0 && (
+                        <span className="mt-0.5 block">
+                          with <Tags tags={cavity.opens} /> opened and locked open
+                        </span>
+                      )}
+                    </td>
                     <td>
                       {cavity.undrained.length > 0 ? (
                         <strong>
