@@ -32,7 +32,8 @@ export function deadLegsOf(
   };
   const queue: number[] = [];
   const look = (vertex: number) => {
-    if (struck[vertex] === 1 || p.gates[vertex] === 1 || p.closed[vertex] === 1 || p.kept(placeOf(vertex))) return;
+    if (struck[vertex] === 1 || p.gates[vertex] === 1 || p.closed[vertex] === 1 || p.kept(placeOf(graph, vertex)))
+      return;
     if (!isLeg(vertex)) return;
     struck[vertex] = 1;
     queue.push(vertex);

@@ -1,8 +1,8 @@
 import { familyOf } from "../requirement/grades";
-import { CARRIER_COUNT, CARRIERS } from "../plant/carriers";
+import { CARRIERS } from "../plant/carriers";
 import { canBeShut, surelyPasses } from "../plant/kinds";
 import type { Item } from "../plant/plant";
-import { itemAt, type StateGraph } from "../trace/stateGraph";
+import { itemAt, verticesAt, type StateGraph } from "../trace/stateGraph";
 import type { BarrierField } from "./pairs";
 
 /** The bleeds that are opened and the valves before them that are opened and locked so. */
@@ -17,8 +17,8 @@ export type Drains = Readonly<{
 
 const FLOWS = CARRIERS.map((carrier) => familyOf(carrier) === "flow");
 
-export function isFlow(vertex: number): boolean {
-  return FLOWS[vertex % CARRIER_COUNT]!;
+export function isFlow(graph: StateGraph, vertex: number): boolean {
+  return FLOWS[graph.carrierIndexAt[vertex]!]!;
 }
 
 /** How a place lets through what stands in it: never surely, always, or once its valve was opened and locked open. */
@@ -50,7 +50,7 @@ export function drainsOf(field: BarrierField, isolated: ReadonlySet<number>, gat
     !isolated.has(item) && !field.struck.has(item) && !field.atWork.has(item) && (only?.valves.has(item) ?? true);
   const sureAt = new Map<number, boolean>();
   const isSure = (vertex: number): boolean => {
-    const place = Math.floor(vertex / CARRIER_COUNT);
+    const place = graph.placeAt[vertex]!;
     const known = sureAt.get(place);
     if (known !== undefined) return known;
     const item = places.itemOf[place]!;
@@ -135,7 +135,7 @@ export function drainsOf(field: BarrierField, isolated: ReadonlySet<number>, gat
   }
   const valves = new Set<number>();
   for (const vertex of lowest.keys()) {
-    const item = places.itemOf[Math.floor(vertex / CARRIER_COUNT)]!;
+    const item = places.itemOf[graph.placeAt[vertex]!]!;
     if (plant.items[item]!.device) valves.add(item);
   }
   return { drained, opened: { bleeds: new Set(bleeds.map(({ item }) => item)), valves } };
@@ -164,9 +164,7 @@ function bleedItems({ plant }: StateGraph): readonly number[] {
 function bleedVertices(graph: StateGraph, item: number): number[] {
   const found = graph.places.resolveFace(graph.plant.items[item]!.tag);
   if (!found.ok) throw new Error(`${graph.plant.items[item]!.tag} has no place`);
-  return found.places.flatMap((place) =>
-    CARRIERS.flatMap((_, carrier) => (FLOWS[carrier] ? [place * CARRIER_COUNT + carrier] : [])),
-  );
+  return found.places.flatMap((place) => verticesAt(graph, place)).filter((vertex) => isFlow(graph, vertex));
 }
 
 /** Is a line of this bleed joined to an isolated device, on whatever carrier? */

@@ -61,7 +61,10 @@ export function graderOf(
     if (depth === 0) return ["none"];
     const { source, face } = pair;
     const ask = { scope: demand.scope, gate: gateOf(demand, pair), source };
-    const at = face.places.map((place) => standing.ways({ ...ask, face: vertexOf(place, demand.arrives) }));
+    const at = face.places
+      .map((place) => vertexOf(field.graph, place, demand.arrives))
+      .filter((vertex) => vertex >= 0)
+      .map((vertex) => standing.ways({ ...ask, face: vertex }));
     // No way to any of them that crosses no positive device.
     const isPositive = at.every(({ ways }) => ways.crossed[source.vertex] === NO_WAY);
     switch (demand.family) {

@@ -49,7 +49,9 @@ export function impossibleOn(field: BarrierField, isPositivePossible: Impossible
     const kind = classFor(demand.grade);
     if (kind !== "any" && classDepth(kind, pair, demand) === 0) return true;
     if (demand.family !== "flow" || BARRIERS_FOR[demand.grade].barriers === 0) return false;
-    const faces = pair.face.places.map((place) => vertexOf(place, demand.arrives));
+    const faces = pair.face.places
+      .map((place) => vertexOf(graph, place, demand.arrives))
+      .filter((vertex) => vertex >= 0);
     switch (demand.grade) {
       case "proved double":
         return faces.some((face) => withoutSpace(face, demand)[pair.source.vertex] === 1);

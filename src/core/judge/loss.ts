@@ -35,7 +35,7 @@ export function lossOf(graph: StateGraph, isolated: ReadonlySet<number>, work: R
     const found = graph.places.resolveFace(item.tag);
     if (!found.ok) throw new Error(`${item.tag} has no place`);
     const has = (lit: Uint8Array, carrier: Carrier) =>
-      found.places.some((place) => lit[vertexOf(place, carrier)] === 1);
+      found.places.some((place) => lit[vertexOf(graph, place, carrier)] === 1);
     if (!item.needs.every((carrier) => has(before, carrier))) return;
     const loses = item.needs.filter((carrier) => !has(after, carrier));
     if (loses.length === 0) return;

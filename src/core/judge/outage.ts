@@ -34,7 +34,7 @@ export function outageOf(graph: StateGraph, work: ReadonlySet<number>): Float64A
     if (!found.ok) throw new Error(`${item.tag} has no place`);
     const dependsOn = new Set<number>();
     for (const carrier of item.needs) {
-      const lit = found.places.map((place) => vertexOf(place, carrier)).filter((vertex) => order[vertex]! >= 0);
+      const lit = found.places.map((place) => vertexOf(graph, place, carrier)).filter((vertex) => order[vertex]! >= 0);
       // Not running, or fed into several parts: no one device stands for it.
       if (lit.length === 0) return;
       if (lit.length > 1) continue;

@@ -47,7 +47,7 @@ export function barrierField(
     creditable,
     atWork,
     struck,
-    targetsOf: new Map(faces.map((face) => [face, allFaceVertices(face)])),
+    targetsOf: new Map(faces.map((face) => [face, allFaceVertices(graph, face)])),
   };
 }
 
@@ -70,5 +70,5 @@ export function faceByCarrier(face: WorkFace, carrier: Carrier): WorkFace {
 
 /** The same field with other faces, its devices as they are. */
 export function facing(field: BarrierField, faces: readonly WorkFace[]): BarrierField {
-  return { ...field, faces, targetsOf: new Map(faces.map((face) => [face, allFaceVertices(face)])) };
+  return { ...field, faces, targetsOf: new Map(faces.map((face) => [face, allFaceVertices(field.graph, face)])) };
 }

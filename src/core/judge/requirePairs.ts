@@ -154,7 +154,7 @@ type Arrival = Readonly<{ arrives: Carrier; direct: boolean }>;
 function arrivalsAt(graph: StateGraph, face: WorkFace, sources: readonly SourceVertex[]): Map<SourceVertex, Arrival[]> {
   const arrivals = new Map<SourceVertex, Arrival[]>();
   const onlyInside = new Map<SourceVertex, Arrival[]>();
-  for (const [arrives, targets] of faceVertices(face)) {
+  for (const [arrives, targets] of faceVertices(graph, face)) {
     const family = familyOf(arrives);
     const entered = targets.some((target) => graph.in.first[target]! < graph.in.first[target + 1]!);
     if (!entered && !sources.some((source) => targets.includes(source.vertex))) continue;

@@ -1,7 +1,7 @@
-import { carrierAt, CARRIER_COUNT, type Carrier } from "../plant/carriers";
+import type { Carrier } from "../plant/carriers";
 import { barrierDistance, reachableFrom, UNREACHED } from "../trace/barrierDistance";
 import { sourcesOf } from "../trace/sources";
-import { itemAt, placeName, placeOf, type StateGraph } from "../trace/stateGraph";
+import { carrierOf, itemAt, placeName, placeOf, type StateGraph } from "../trace/stateGraph";
 import { allFaceVertices } from "../trace/workFaces";
 import { besideBy, drainsOf, isFlow, type Drains, type Opened } from "./drains";
 import type { BarrierField } from "./pairs";
@@ -42,13 +42,13 @@ export function sectionsOf(field: BarrierField, isolated: ReadonlySet<number>, s
   const toFace = barrierDistance(graph, [...field.targetsOf.values()].flat(), null).gates;
   const faceOf = new Map<number, string[]>();
   for (const face of field.faces) {
-    for (const vertex of allFaceVertices(face)) faceOf.set(vertex, [...(faceOf.get(vertex) ?? []), face.name]);
+    for (const vertex of allFaceVertices(graph, face)) faceOf.set(vertex, [...(faceOf.get(vertex) ?? []), face.name]);
   }
   const seen = new Uint8Array(graph.vertexCount);
   const isDark = (vertex: number) => gates[vertex] === 0 && lit[vertex] === 0;
   const found: Cavity[] = [];
   for (let start = 0; start < graph.vertexCount; start++) {
-    if (seen[start] === 1 || !isFlow(start) || !isDark(start)) continue;
+    if (seen[start] === 1 || !isFlow(graph, start) || !isDark(start)) continue;
     if (onWay[start] === 0 || toFace[start] === UNREACHED) continue;
     const vertices = piece(graph, start, isDark, seen);
     const faces = [...new Set(vertices.flatMap((vertex) => faceOf.get(vertex) ?? []))].sort();
@@ -57,7 +57,7 @@ export function sectionsOf(field: BarrierField, isolated: ReadonlySet<number>, s
     const opened = leastOpened(field, isolated, gates, vertices, standing.drains);
     const tags = (items: Iterable<number>) => [...items].map((item) => graph.plant.items[item]!.tag).sort();
     found.push({
-      carrier: carrierAt(start % CARRIER_COUNT),
+      carrier: carrierOf(graph, start),
       zone: faces.length > 0 ? "work" : "between",
       places: vertices.map((vertex) => placeName(graph, vertex)).sort(),
       barriers,
@@ -87,7 +87,7 @@ function leastOpened(
   all: Drains,
 ): Opened {
   const { graph } = field;
-  const inside = new Set(vertices.map((vertex) => graph.places.itemOf[placeOf(vertex)]!));
+  const inside = new Set(vertices.map((vertex) => graph.places.itemOf[placeOf(graph, vertex)]!));
   const bleeds = new Set([...all.opened.bleeds].filter((item) => inside.has(item)));
   const valves = new Set([...all.opened.valves].filter((item) => inside.has(item)));
   const wanted = vertices.filter((vertex) => all.drained.has(vertex) && !itemAt(graph, vertex).bleed);

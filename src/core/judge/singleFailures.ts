@@ -32,7 +32,7 @@ export function litWith(field: BarrierField, reaching: readonly Reaching[], isol
   const credited = [...isolated].filter((item) => field.creditable.has(item));
   for (const face of field.faces) {
     const sources = reaching.filter((pair) => pair.face === face).map((pair) => pair.source);
-    for (const targets of faceVertices(face).values()) {
+    for (const targets of faceVertices(graph, face).values()) {
       // Where no connection and no source ends, nothing arrives: most carriers at most faces.
       if (!targets.some((vertex) => endsSomething(graph, vertex, sources))) continue;
       const gateMarks = gatesOf(graph, credited);
@@ -51,7 +51,7 @@ export function litWith(field: BarrierField, reaching: readonly Reaching[], isol
         const way = leastWay(graph, source.vertex, targets, marks, dist)!;
         lit.push({
           face: face.name,
-          arrives: arrivesAs(way),
+          arrives: arrivesAs(graph, way),
           source: placeName(graph, source.vertex),
           carrier: source.carrier,
           via: viaNames(graph, way),

@@ -33,7 +33,7 @@ export function violations(field: BarrierField, pairs: readonly Pair[], isolated
       const units = new Map<string, Set<number>>();
       let vertex = reached.distance.next[pair.source.vertex]!;
       for (; vertex >= 0; vertex = reached.distance.next[vertex]!) {
-        const item = graph.places.itemOf[placeOf(vertex)]!;
+        const item = graph.places.itemOf[placeOf(graph, vertex)]!;
         if (anyDevice[vertex] === 0 || item === pair.source.item) continue;
         const unit = unitOf(field, item);
         units.set(unit, (units.get(unit) ?? new Set()).add(item));

@@ -1,4 +1,3 @@
-import { carrierIndex, CARRIER_COUNT } from "../plant/carriers";
 import { isTransformer } from "../plant/kinds";
 import type { Contents } from "../plant/plant";
 import { barrierDistance, UNREACHED } from "../trace/barrierDistance";
@@ -43,9 +42,10 @@ export function whatStandsAt(
     const found = known.get(key);
     if (found) return found;
     const own = kind === "contents" ? contentsGraph(graph) : familyGraph(graph, "wire");
-    const end = place * CARRIER_COUNT + carrierIndex(arrives);
-    const reaches = barrierDistance(own, [end], null).gates;
-    const made = { ways: onTheWayTo(own, end, (vertex) => reaches[vertex] !== UNREACHED), reaches };
+    const end = vertexOf(graph, place, arrives);
+    const reaches = barrierDistance(own, end < 0 ? [] : [end], null).gates;
+    const ways = end < 0 ? () => [] : onTheWayTo(own, end, (vertex) => reaches[vertex] !== UNREACHED);
+    const made = { ways, reaches };
     known.set(key, made);
     return made;
   };
@@ -88,7 +88,7 @@ export function whatStandsAt(
       const between = new Map<string, Holds>();
       for (const place of face.places) {
         for (const vertex of waysFor("contents", arrives, place).ways(source.vertex)) {
-          const item = places.itemOf[placeOf(vertex)]!;
+          const item = places.itemOf[placeOf(graph, vertex)]!;
           const { contents } = plant.items[item]!;
           if (contents === undefined || isFeeding.has(item) || item === source.item || face.items.includes(item))
             continue;
@@ -110,8 +110,10 @@ export function whatStandsAt(
       const found = own.map((voltage) => voltage!);
       const graphOfWires = familyGraph(graph, "wire");
       for (const place of face.places) {
+        const end = vertexOf(graph, place, arrives);
+        if (end < 0) continue;
         const between = new Set(waysFor("wire", arrives, place).ways(source.vertex));
-        for (const vertex of stretchFrom(graphOfWires, vertexOf(place, arrives), between)) {
+        for (const vertex of stretchFrom(graphOfWires, end, between)) {
           found.push(itemAt(graph, vertex).voltage_V ?? 0);
         }
       }

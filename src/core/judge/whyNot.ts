@@ -26,7 +26,7 @@ export function stretchesOf(field: BarrierField, { ways, positions }: FaceWays, 
   for (let state = ways.unprovedNext[start]!; state !== -1; state = ways.unprovedNext[state]!) {
     const vertex = vertexOfState(state);
     if (positions.gates[vertex] === 1 && ways.unprovedNext[state] !== -1) {
-      const item = graph.places.itemOf[placeOf(vertex)]!;
+      const item = graph.places.itemOf[placeOf(graph, vertex)]!;
       if (last >= 0) stretches.push({ between: [last, item], vertices });
       last = item;
       vertices = [];

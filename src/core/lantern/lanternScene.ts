@@ -1,8 +1,8 @@
-import { CARRIER_COUNT, CARRIERS, type Carrier } from "../plant/carriers";
+import type { Carrier } from "../plant/carriers";
 import { isCreditable, type Item } from "../plant/plant";
 import { barrierDistance, reachableFrom, UNREACHED } from "../trace/barrierDistance";
 import { sourcesOf } from "../trace/sources";
-import { gatesOf, placeName, vertexOf, type StateGraph } from "../trace/stateGraph";
+import { gatesOf, placeName, vertexOf, verticesAt, type StateGraph } from "../trace/stateGraph";
 import type { Plan } from "../plan/plan";
 
 /** What the lantern draws: the plant around a job. Plain data, for the screen and for paper. */
@@ -175,7 +175,7 @@ function wholeRegion(graph: StateGraph, plan: Plan): Set<string> {
   const faces = [...new Set(plan.routes.map((route) => route.face))];
   const targets = faces.flatMap((face) => {
     const found = graph.places.resolveFace(face);
-    return found.ok ? found.places.flatMap((place) => CARRIERS.map((carrier) => vertexOf(place, carrier))) : [];
+    return found.ok ? found.places.flatMap((place) => verticesAt(graph, place)) : [];
   });
   const { steps } = barrierDistance(graph, targets, null);
   const shown = new Set<string>();
@@ -217,7 +217,7 @@ export function lanternLight(graph: StateGraph, scene: LanternScene, isolated: r
   );
   const isLit = (name: string, carrier: Carrier) => {
     const place = graph.places.resolveOne(name);
-    return place.ok && lit[vertexOf(place.place, carrier)] === 1;
+    return place.ok && lit[vertexOf(graph, place.place, carrier)] === 1;
   };
   const liveEdges = scene.edges.filter((edge) =>
     edge.links.some((index) => {
@@ -230,9 +230,7 @@ export function lanternLight(graph: StateGraph, scene: LanternScene, isolated: r
     if (sources.has(id)) return true;
     const place = graph.places.resolveOne(id);
     if (!place.ok) return false;
-    for (let vertex = place.place * CARRIER_COUNT; vertex < (place.place + 1) * CARRIER_COUNT; vertex++)
-      if (lit[vertex] === 1) return true;
-    return false;
+    return verticesAt(graph, place.place).some((vertex) => lit[vertex] === 1);
   };
   const liveNodes = scene.nodes.filter(({ places }) => places.some(isLive));
   return { nodes: liveNodes.map((node) => node.id), edges: liveEdges.map((edge) => edge.id) };

@@ -73,10 +73,12 @@ export function repair(
   return { added, isolated, unheld: best.unheld };
 }
 
-function waysOf({ standing }: Grader, { pair, demand }: Unheld): FaceWays[] {
+function waysOf({ graph }: BarrierField, { standing }: Grader, { pair, demand }: Unheld): FaceWays[] {
   const ask = { scope: demand.scope, gate: gateOf(demand, pair), source: pair.source };
   return pair.face.places
-    .map((place) => standing.ways({ ...ask, face: vertexOf(place, demand.arrives) }))
+    .map((place) => vertexOf(graph, place, demand.arrives))
+    .filter((vertex) => vertex >= 0)
+    .map((face) => standing.ways({ ...ask, face }))
     .filter(({ ways }) => ways.crossed[pair.source.vertex] !== NO_WAY);
 }
 
@@ -100,15 +102,17 @@ function wanted(
   const { graph } = field;
   const found = new Set<number>();
   const everywhere = drainsOf(field, new Set(), new Uint8Array(graph.vertexCount)).drained;
-  const itemOf = (vertex: number) => graph.places.itemOf[placeOf(vertex)]!;
+  const itemOf = (vertex: number) => graph.places.itemOf[placeOf(graph, vertex)]!;
   const isDevice = (vertex: number) => {
     const device = graph.plant.items[itemOf(vertex)]!.device;
-    return device !== undefined && field.creditable.has(itemOf(vertex)) && device.stops.includes(carrierOf(vertex));
+    return (
+      device !== undefined && field.creditable.has(itemOf(vertex)) && device.stops.includes(carrierOf(graph, vertex))
+    );
   };
   const price = (item: number) => (isolated.has(item) || found.has(item) ? 0 : costOf(item));
   for (const one of unheld) {
     if (one.demand.family !== "flow") continue;
-    for (const at of waysOf(grader, one)) {
+    for (const at of waysOf(field, grader, one)) {
       const walk = walkOf(at, one.pair.source.vertex);
       const own = one.pair.source.item;
       if (one.demand.grade === "proved double") {
@@ -164,19 +168,19 @@ function liveOn(field: BarrierField, unheld: readonly Unheld[], grader: Grader):
   const { lit } = grader.standing;
   const faces = new Map<string, WorkFace>();
   const add = (vertex: number) => {
-    const name = `${placeName(graph, vertex)} ${carrierOf(vertex)}`;
+    const name = `${placeName(graph, vertex)} ${carrierOf(graph, vertex)}`;
     faces.set(name, {
       name,
       how: [],
       items: [],
-      places: [placeOf(vertex)],
-      carriers: [carrierOf(vertex)],
+      places: [placeOf(graph, vertex)],
+      carriers: [carrierOf(graph, vertex)],
       narrowedWithoutReason: false,
     });
   };
   for (const one of unheld) {
     if (one.demand.family !== "flow") continue;
-    for (const at of waysOf(grader, one)) {
+    for (const at of waysOf(field, grader, one)) {
       const walk = walkOf(at, one.pair.source.vertex);
       const crossings = walk.flatMap((vertex, i) => (at.positions.gates[vertex] === 1 && i > 0 ? [i] : []));
       const [first, last] = [crossings[0], crossings.at(-1)];

@@ -54,7 +54,7 @@ export function barrierDistance(
         for (let arc = first[vertex]!; arc < first[vertex + 1]!; arc++) {
           const before = other[arc]!;
           if (settled[before] === 1 || (closed !== null && closed[before] === 1)) continue;
-          const price = stepCost === null ? stepBetween(before, vertex) : stepCost[vertex]!;
+          const price = stepCost === null ? stepBetween(graph, before, vertex) : stepCost[vertex]!;
           const gatesThere = depth + crossing;
           const stepsThere = step + price;
           if (gatesThere > gates[before]! || (gatesThere === gates[before]! && stepsThere >= steps[before]!)) continue;
@@ -72,8 +72,8 @@ export function barrierDistance(
 }
 
 /** One step when the place changes, none for a conversion inside a place. */
-function stepBetween(a: number, b: number): number {
-  return placeOf(a) === placeOf(b) ? 0 : 1;
+function stepBetween(graph: StateGraph, a: number, b: number): number {
+  return placeOf(graph, a) === placeOf(graph, b) ? 0 : 1;
 }
 
 /**
@@ -105,7 +105,7 @@ export function leastWay(
       for (let arc = graph.out.first[vertex]!; arc < graph.out.first[vertex + 1]!; arc++) {
         const next = graph.out.other[arc]!;
         if (cameFrom.has(next) || distance.gates[next] === UNREACHED) continue;
-        const step = stepBetween(vertex, next);
+        const step = stepBetween(graph, vertex, next);
         const least =
           distance.gates[vertex] === distance.gates[next]! + crossing(next) &&
           distance.steps[vertex] === distance.steps[next]! + step;
@@ -114,7 +114,7 @@ export function leastWay(
           cameFrom.set(next, vertex);
           here.push(next);
         } else {
-          const place = placeOf(next);
+          const place = placeOf(graph, next);
           const ways = leaving.get(place) ?? [];
           ways.push(vertex, next);
           leaving.set(place, ways);
@@ -125,7 +125,7 @@ export function leastWay(
     for (const place of leaving.keys()) {
       if (best < 0 || graph.places.names[place]! < graph.places.names[best]!) best = place;
     }
-    if (best < 0) throw new Error(`no least way on from ${graph.places.names[placeOf(frontier[0]!)]}`);
+    if (best < 0) throw new Error(`no least way on from ${graph.places.names[placeOf(graph, frontier[0]!)]}`);
     const ways = leaving.get(best)!;
     here = [];
     for (let i = 0; i < ways.length; i += 2) {
@@ -156,7 +156,7 @@ export function viaNames(graph: StateGraph, way: readonly number[]): string[] {
   const names: string[] = [];
   let last = -1;
   for (const vertex of way) {
-    const place = placeOf(vertex);
+    const place = placeOf(graph, vertex);
     if (place !== last) names.push(graph.places.names[place]!);
     last = place;
   }

@@ -1,4 +1,4 @@
-import { CARRIER_COUNT, CARRIERS } from "../plant/carriers";
+import { CARRIERS } from "../plant/carriers";
 import { familyOf, type Family } from "../requirement/grades";
 import { keepArcs } from "./keepArcs";
 import type { StateGraph } from "./stateGraph";
@@ -24,7 +24,8 @@ export function familyGraph(graph: StateGraph, family: Family): StateGraph {
   const isOwn = Uint8Array.from(CARRIERS, (carrier) => (familyOf(carrier) === family ? 1 : 0));
   const own = keepArcs(
     graph,
-    (vertex, side, arc) => isOwn[vertex % CARRIER_COUNT] === 1 && isOwn[side.other[arc]! % CARRIER_COUNT] === 1,
+    (vertex, side, arc) =>
+      isOwn[graph.carrierIndexAt[vertex]!] === 1 && isOwn[graph.carrierIndexAt[side.other[arc]!]!] === 1,
   );
   graphs.set(graph, own);
   graphs.set(own, own);

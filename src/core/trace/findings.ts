@@ -104,12 +104,16 @@ function tubeLeaks(graph: StateGraph, faces: readonly WorkFace[], say: Say): voi
       [a.place, b.place],
       [b.place, a.place],
     ] as const) {
-      const start = vertexOf(near, wall.carries);
-      const beyond = vertexOf(far, wall.carries);
+      const start = vertexOf(graph, near, wall.carries);
+      const beyond = vertexOf(graph, far, wall.carries);
       if (lit[start] === 0) continue;
       const reached = reachableFrom(graph, [beyond], null);
       for (const face of faces) {
-        if (allFaceVertices(face).some((vertex) => reached[vertex] === 1 && carrierOf(vertex) === wall.carries)) {
+        if (
+          allFaceVertices(graph, face).some(
+            (vertex) => reached[vertex] === 1 && carrierOf(graph, vertex) === wall.carries,
+          )
+        ) {
           say(
             "tube leak",
             [placeName(graph, start), face.name],

@@ -11,14 +11,14 @@ export function hiddenBy(graph: StateGraph, way: readonly number[]): HiddenBy[] 
   const found = new Set<HiddenBy>();
   const passed = new Set<string>();
   way.forEach((vertex, index) => {
-    if (carrierOf(vertex) === "control") found.add("control");
+    if (carrierOf(graph, vertex) === "control") found.add("control");
     const before = way[index - 1];
     if (before !== undefined) {
       const type = plainestArc(graph, before, vertex);
       if (type === ARC.conversion) found.add("conversion");
       if (type === ARC.againstFlow) found.add("against flow");
       const { feeder } = itemAt(graph, vertex);
-      const arrivesByWire = carrierOf(vertex) === "power" && placeOf(before) !== placeOf(vertex);
+      const arrivesByWire = carrierOf(graph, vertex) === "power" && placeOf(graph, before) !== placeOf(graph, vertex);
       if (arrivesByWire && feeder !== undefined && !passed.has(feeder)) found.add("other feeder");
     }
     passed.add(itemAt(graph, vertex).tag);
@@ -52,13 +52,13 @@ function plainestArc(graph: StateGraph, from: number, to: number): number {
  * Cost: one search per candidate, at most `CANDIDATES`.
  */
 export function hiddenTwin(graph: StateGraph, source: number, targets: readonly number[]): number[] | null {
-  const forward = breadthFirst(graph, [source], graph.out, new Set(targets.map(placeOf)));
+  const forward = breadthFirst(graph, [source], graph.out, new Set(targets.map((vertex) => placeOf(graph, vertex))));
   const backward = breadthFirst(graph, targets, graph.in, null);
   const candidates: { from: number; to: number; length: number }[] = [];
   for (const u of forward.order) {
     for (let arc = graph.out.first[u]!; arc < graph.out.first[u + 1]!; arc++) {
       const v = graph.out.other[arc]!;
-      const hidden = graph.out.type[arc] !== ARC.plain || carrierOf(v) === "control";
+      const hidden = graph.out.type[arc] !== ARC.plain || carrierOf(graph, v) === "control";
       if (hidden && backward.before[v] !== undefined) {
         candidates.push({ from: u, to: v, length: forward.length[u]! + 1 + backward.length[v]! });
       }
@@ -67,10 +67,10 @@ export function hiddenTwin(graph: StateGraph, source: number, targets: readonly 
   candidates.sort((a, b) => a.length - b.length || a.from - b.from || a.to - b.to);
   for (const { from, to } of candidates.slice(0, CANDIDATES)) {
     const head = trail(forward.before, from).reverse();
-    const used = new Set(head.map(placeOf));
-    if (used.has(placeOf(to)) && placeOf(to) !== placeOf(from)) continue;
+    const used = new Set(head.map((vertex) => placeOf(graph, vertex)));
+    if (used.has(placeOf(graph, to)) && placeOf(graph, to) !== placeOf(graph, from)) continue;
     if (head.some((vertex) => targets.includes(vertex))) continue;
-    used.delete(placeOf(to));
+    used.delete(placeOf(graph, to));
     const rest = breadthFirst(graph, [to], graph.out, used, new Set(targets));
     const end = rest.found;
     if (end === undefined) continue;
@@ -113,7 +113,7 @@ function breadthFirst(
     }
     for (let arc = side.first[vertex]!; arc < side.first[vertex + 1]!; arc++) {
       const next = side.other[arc]!;
-      if (search.before[next] !== undefined || avoid?.has(placeOf(next))) continue;
+      if (search.before[next] !== undefined || avoid?.has(placeOf(graph, next))) continue;
       search.before[next] = vertex;
       search.length[next] = search.length[vertex]! + 1;
       search.order.push(next);

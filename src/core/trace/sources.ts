@@ -24,7 +24,7 @@ export function sourcesOf(graph: StateGraph): { feeding: readonly SourceVertex[]
       const places =
         source.part === undefined ? whole.places : [whole.places[item.parts.indexOf(source.part)] ?? whole.places[0]!];
       for (const place of places) {
-        const vertex = vertexOf(place, source.carrier);
+        const vertex = vertexOf(graph, place, source.carrier);
         const entry = { vertex, item: index, place, carrier: source.carrier, source };
         if (source.feeding) feeding.set(vertex, entry);
         else stored.push(entry);

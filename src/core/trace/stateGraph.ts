@@ -23,33 +23,48 @@ export type Adjacency = Readonly<{
  * conversion inside an item. It says what may pass: every device is taken as passing, and searches that credit devices
  * are told which. Walls between two fluids are no arcs; they are kept apart for the findings.
  *
- * Vertex number = place · CARRIER_COUNT + carrier index. Memory is linear in places and links.
+ * Only the places and carriers have a vertex that a link, a conversion or a source makes one of: at most places energy of
+ * most carriers never comes. Vertices are numbered by place, then by carrier. Memory is linear in places and links.
  */
 export type StateGraph = Readonly<{
   plant: Plant;
   places: PlaceIndex;
   vertexCount: number;
+  /** The place and the carrier of each vertex. */
+  placeAt: Int32Array;
+  carrierIndexAt: Uint8Array;
+  /** Number of the vertex of a place and a carrier, at place · CARRIER_COUNT + carrier index; -1 where there is none. */
+  numberAt: Int32Array;
   out: Adjacency;
   in: Adjacency;
   itemByTag: ReadonlyMap<string, number>;
 }>;
 
-export function vertexOf(place: number, carrier: Carrier): number {
-  return place * CARRIER_COUNT + carrierIndex(carrier);
+/** -1 where energy of this carrier never comes to the place. */
+export function vertexOf(graph: StateGraph, place: number, carrier: Carrier): number {
+  return graph.numberAt[place * CARRIER_COUNT + carrierIndex(carrier)]!;
 }
-export function placeOf(vertex: number): number {
-  return Math.floor(vertex / CARRIER_COUNT);
+/** The vertices that a place has, of all carriers. */
+export function verticesAt(graph: StateGraph, place: number): number[] {
+  const found: number[] = [];
+  for (let at = place * CARRIER_COUNT; at < (place + 1) * CARRIER_COUNT; at++) {
+    if (graph.numberAt[at]! >= 0) found.push(graph.numberAt[at]!);
+  }
+  return found;
 }
-export function carrierOf(vertex: number): Carrier {
-  return carrierAt(vertex % CARRIER_COUNT);
+export function placeOf(graph: StateGraph, vertex: number): number {
+  return graph.placeAt[vertex]!;
+}
+export function carrierOf(graph: StateGraph, vertex: number): Carrier {
+  return carrierAt(graph.carrierIndexAt[vertex]!);
 }
 export function itemAt(graph: StateGraph, vertex: number): Item {
-  const item = graph.plant.items[graph.places.itemOf[placeOf(vertex)] ?? -1];
+  const item = graph.plant.items[graph.places.itemOf[graph.placeAt[vertex]!] ?? -1];
   if (item === undefined) throw new RangeError(`no item at vertex ${vertex}`);
   return item;
 }
 export function placeName(graph: StateGraph, vertex: number): string {
-  return graph.places.names[placeOf(vertex)] ?? "?";
+  return graph.places.names[graph.placeAt[vertex]!] ?? "?";
 }
 
 /** Builds the state graph of a checked plant. Cost: linear in places, links and conversions. */
@@ -64,28 +79,34 @@ const ARCS_A_STEP = 50_000;
 /** The same, bit by bit. */
 export function* stateGraphSteps(plant: Plant): Generator<void, StateGraph> {
   const places = yield* placeIndexSteps(plant.items);
-  const vertexCount = places.names.length * CARRIER_COUNT;
+  // Arcs between slots, a slot being a place and a carrier, until it is known which of them energy may come to.
+  const slotOf = (place: number, carrier: Carrier) => place * CARRIER_COUNT + carrierIndex(carrier);
   const from: number[] = [];
   const to: number[] = [];
   const type: number[] = [];
   const linkIndex: number[] = [];
+  const isUsed = new Uint8Array(places.names.length * CARRIER_COUNT);
   const add = (a: number, b: number, arcType: number, link: number) => {
     from.push(a);
     to.push(b);
     type.push(arcType);
     linkIndex.push(link);
+    isUsed[a] = 1;
+    isUsed[b] = 1;
   };
 
-  const linked = new Set<number>();
+  const isLinked = new Uint8Array(isUsed.length);
   for (const [index, link] of plant.links.entries()) {
     if (index % ITEMS_A_STEP === 0) yield;
-    if (link.wall) continue;
     const a = places.resolveOne(link.from);
     const b = places.resolveOne(link.to);
     if (!a.ok || !b.ok) throw new Error(`link ${index} was not checked: ${link.from} to ${link.to}`);
-    const tail = vertexOf(a.place, link.carries);
-    const head = vertexOf(b.place, link.carries);
-    linked.add(tail).add(head);
+    const tail = slotOf(a.place, link.carries);
+    const head = slotOf(b.place, link.carries);
+    // A wall is no arc, but a leak through it would bring this carrier to either side.
+    isUsed[tail] = isUsed[head] = 1;
+    if (link.wall) continue;
+    isLinked[tail] = isLinked[head] = 1;
     add(tail, head, ARC.plain, index);
     if (!link.oneWay) add(head, tail, link.normal === "forward" ? ARC.againstFlow : ARC.plain, index);
   }
@@ -98,17 +119,18 @@ export function* stateGraphSteps(plant: Plant): Generator<void, StateGraph> {
     const partCount = Math.max(1, item.parts.length);
     const kind = item.device ? undefined : kindOf(item.kind, plant.kinds);
     for (let part = 0; part < partCount; part++) {
+      for (const { carrier } of item.sources) isUsed[slotOf(place + part, carrier)] = 1;
       for (const [a, b] of kind?.converts ?? []) {
-        add(vertexOf(place + part, a), vertexOf(place + part, b), ARC.conversion, -1);
+        add(slotOf(place + part, a), slotOf(place + part, b), ARC.conversion, -1);
       }
       for (const [a, b] of kind?.convertsWhereLinked ?? []) {
-        const end = vertexOf(place + part, b);
-        if (linked.has(end)) add(vertexOf(place + part, a), end, ARC.conversion, -1);
+        const end = slotOf(place + part, b);
+        if (isLinked[end] === 1) add(slotOf(place + part, a), end, ARC.conversion, -1);
       }
       for (const [a, b] of kind?.convertsAcross ?? []) {
         for (let other = 0; other < partCount; other++) {
           if (other !== part || partCount === 1) {
-            add(vertexOf(place + part, a), vertexOf(place + other, b), ARC.conversion, -1);
+            add(slotOf(place + part, a), slotOf(place + other, b), ARC.conversion, -1);
           }
         }
       }
@@ -116,10 +138,30 @@ export function* stateGraphSteps(plant: Plant): Generator<void, StateGraph> {
     place += partCount;
   }
 
+  const numberAt = new Int32Array(isUsed.length).fill(-1);
+  let vertexCount = 0;
+  for (let slot = 0; slot < isUsed.length; slot++) if (isUsed[slot] === 1) numberAt[slot] = vertexCount++;
+  yield;
+  const placeAt = new Int32Array(vertexCount);
+  const carrierIndexAt = new Uint8Array(vertexCount);
+  for (let slot = 0; slot < isUsed.length; slot++) {
+    const vertex = numberAt[slot]!;
+    if (vertex < 0) continue;
+    placeAt[vertex] = Math.floor(slot / CARRIER_COUNT);
+    carrierIndexAt[vertex] = slot % CARRIER_COUNT;
+  }
+  for (let arc = 0; arc < from.length; arc++) {
+    if (arc % ARCS_A_STEP === 0) yield;
+    from[arc] = numberAt[from[arc]!]!;
+    to[arc] = numberAt[to[arc]!]!;
+  }
   return {
     plant,
     places,
     vertexCount,
+    placeAt,
+    carrierIndexAt,
+    numberAt,
     out: yield* packSteps(vertexCount, from, to, type, linkIndex),
     in: yield* packSteps(vertexCount, to, from, type, linkIndex),
     itemByTag,
@@ -176,5 +218,5 @@ export function gateVertices(graph: StateGraph, itemIndex: number): number[] {
   const face = graph.places.resolveFace(item.tag);
   const place = face.ok ? face.places[0] : undefined;
   if (place === undefined) throw new Error(`${item.tag} has no place`);
-  return item.device.stops.map((carrier) => vertexOf(place, carrier));
+  return item.device.stops.map((carrier) => vertexOf(graph, place, carrier)).filter((vertex) => vertex >= 0);
 }

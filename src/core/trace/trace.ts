@@ -65,7 +65,7 @@ export function traceFaces(graph: StateGraph, faces: readonly WorkFace[]): Trace
   const storedRows: TracedStored[] = [];
   const plainGraph = withoutHiddenArcs(graph);
   for (const face of faces) {
-    for (const [arrives, targets] of faceVertices(face)) {
+    for (const [arrives, targets] of faceVertices(graph, face)) {
       if (targets.every((target) => graph.in.first[target] === graph.in.first[target + 1] && !hasSource(target)))
         continue;
       const distance = barrierDistance(graph, targets, null);
@@ -133,7 +133,10 @@ const plainGraphs = new WeakMap<StateGraph, StateGraph>();
 function withoutHiddenArcs(graph: StateGraph): StateGraph {
   const known = plainGraphs.get(graph);
   if (known) return known;
-  const plain = keepArcs(graph, (vertex, side, arc) => carrierOf(vertex) !== "control" && side.type[arc] === ARC.plain);
+  const plain = keepArcs(
+    graph,
+    (vertex, side, arc) => carrierOf(graph, vertex) !== "control" && side.type[arc] === ARC.plain,
+  );
   plainGraphs.set(graph, plain);
   return plain;
 }

@@ -1,8 +1,8 @@
-import { CARRIER_COUNT, type Carrier } from "../plant/carriers";
+import type { Carrier } from "../plant/carriers";
 import { anyLeastWay, barrierDistance, viaNames } from "./barrierDistance";
 import { hiddenBy, type HiddenBy } from "./hiddenRoute";
 import type { SourceVertex } from "./sources";
-import { carrierOf, itemAt, placeName, placeOf, type StateGraph } from "./stateGraph";
+import { carrierOf, itemAt, placeName, placeOf, verticesAt, type StateGraph } from "./stateGraph";
 import { allFaceVertices, type WorkFace } from "./workFaces";
 
 /** One connection by which energy enters a face, with every source that comes that way. */
@@ -35,15 +35,15 @@ export function waysIn(graph: StateGraph, faces: readonly WorkFace[], feeding: r
   for (const face of faces) {
     const own = new Set(face.places);
     const entrances = new Map<string, { outside: number; inside: number }>();
-    for (const inside of allFaceVertices(face)) {
+    for (const inside of allFaceVertices(graph, face)) {
       for (let arc = graph.in.first[inside]!; arc < graph.in.first[inside + 1]!; arc++) {
         const outside = graph.in.other[arc]!;
-        if (!own.has(placeOf(outside))) entrances.set(`${outside} ${inside}`, { outside, inside });
+        if (!own.has(placeOf(graph, outside))) entrances.set(`${outside} ${inside}`, { outside, inside });
       }
     }
     // Searches back from a neighbour stay outside the face.
     const inside = new Uint8Array(graph.vertexCount);
-    for (const place of own) inside.fill(1, place * CARRIER_COUNT, (place + 1) * CARRIER_COUNT);
+    for (const place of own) for (const vertex of verticesAt(graph, place)) inside[vertex] = 1;
     for (const { outside, inside: end } of entrances.values()) {
       const distance = barrierDistance(graph, [outside], null, null, inside);
       const sources = feeding.flatMap((source) => {
@@ -66,7 +66,7 @@ export function waysIn(graph: StateGraph, faces: readonly WorkFace[], feeding: r
       sources.sort(
         (a, b) => Number(a.hidden) - Number(b.hidden) || a.via.length - b.via.length || (a.source < b.source ? -1 : 1),
       );
-      found.push({ face: face.name, through: placeName(graph, outside), carrier: carrierOf(end), sources });
+      found.push({ face: face.name, through: placeName(graph, outside), carrier: carrierOf(graph, end), sources });
     }
   }
   const key = (way: WayIn) => [way.face, way.through, way.carrier].join("\u0000");

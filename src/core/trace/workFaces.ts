@@ -44,13 +44,18 @@ export function workFaces(graph: StateGraph, job: Job, file: string): Read<reado
   return problems.length > 0 ? { ok: false, problems } : { ok: true, value: faces, warnings: [] };
 }
 
-/** The face's vertices, by the carrier as it arrives there. */
-export function faceVertices(face: WorkFace): Map<Carrier, number[]> {
-  return new Map(face.carriers.map((carrier) => [carrier, face.places.map((place) => vertexOf(place, carrier))]));
+/** The face's vertices, by the carrier as it arrives there; carriers that never come there are left out. */
+export function faceVertices(graph: StateGraph, face: WorkFace): Map<Carrier, number[]> {
+  const found = new Map<Carrier, number[]>();
+  for (const carrier of face.carriers) {
+    const vertices = face.places.map((place) => vertexOf(graph, place, carrier)).filter((vertex) => vertex >= 0);
+    if (vertices.length > 0) found.set(carrier, vertices);
+  }
+  return found;
 }
 
-export function allFaceVertices(face: WorkFace): number[] {
-  return [...faceVertices(face).values()].flat();
+export function allFaceVertices(graph: StateGraph, face: WorkFace): number[] {
+  return [...faceVertices(graph, face).values()].flat();
 }
 
 /** Items that are themselves the work of this job. */
@@ -59,8 +64,8 @@ export function faceItems(faces: readonly WorkFace[]): ReadonlySet<number> {
 }
 
 /** The carrier as it arrives at the end of a way. */
-export function arrivesAs(way: readonly number[]): Carrier {
+export function arrivesAs(graph: StateGraph, way: readonly number[]): Carrier {
   const end = way.at(-1);
   if (end === undefined) throw new RangeError("an empty way arrives nowhere");
-  return carrierOf(end);
+  return carrierOf(graph, end);
 }
