@@ -31,14 +31,14 @@ test("a job from asking to closing, each act by the person whose it is, and all 
   await expect(interlock).toContainText("K-208");
   await expect(interlock).toContainText("Hidden");
   await expect(maren.getByRole("row").filter({ hasText: "J-204A" }).first()).toContainText("heat");
-  await maren.getByText(/more by way of NR-2042/).click();
+  await maren.getByText(/more by way of SP-2042/).click();
   await expect(maren.locator("details[open]").getByText("P-204B").first()).toBeVisible();
   await expect(maren.getByText("Dark at every face.")).toHaveCount(0);
 
-  // Points: plans side by side, both schools among them, then approve.
+  // Points: every objective and both schools come to the same, which is said; then approve.
   await maren.getByRole("link", { name: /^Points/ }).click();
   await expect(maren.getByRole("link", { name: "Balanced, near the work" })).toBeVisible();
-  await expect(maren.getByRole("link", { name: "Balanced, at the supply" })).toBeVisible();
+  await expect(maren.getByText("Every objective and both schools choose these points")).toBeVisible();
   await expect(maren.getByText("Dark at every face.")).toBeVisible();
   await sign(maren, "Approve the plan shown");
   await expect(maren).toHaveURL(new RegExp(`/jobs/${job}/walk`));

@@ -62,7 +62,7 @@ export function guardRelease(
  *
  * All jobs' held devices together keep a face dark, for nobody asks whose lock it is. A job that is not proven yet, or is
  * on its way back, has proved nothing with other jobs' locks and loses nothing with them: its own alone are counted for it.
- * Only bleeds that were opened prove anything.
+ * Only bleeds that were opened prove anything. What would be lit comes first.
  *
  * Cost: two judgements for each live job.
  */
@@ -74,14 +74,16 @@ export function harmsBetween(
   const heldNow = live.flatMap(({ holds }) => holds);
   const heldThen = then.flat();
   const openedByAll = live.flatMap(({ opened }) => opened);
-  return live.flatMap((one) =>
-    harmsTo(graph, one, {
-      now: one.counts ? heldNow : one.holds,
-      // What hangs for others is there all the same, whether this job counts on it or not.
-      then: heldThen,
-      opened: one.counts ? openedByAll : one.opened,
-    }),
-  );
+  return live
+    .flatMap((one) =>
+      harmsTo(graph, one, {
+        now: one.counts ? heldNow : one.holds,
+        // What hangs for others is there all the same, whether this job counts on it or not.
+        then: heldThen,
+        opened: one.counts ? openedByAll : one.opened,
+      }),
+    )
+    .sort((a, b) => a.depth - b.depth);
 }
 
 function harmsTo(

@@ -12,8 +12,9 @@ export type SwapFault =
         source: string;
         depth: number;
         needs: number;
-        grade: string | null;
-        asked: string | null;
+        /** Missing in rows of before. */
+        grade?: string | null;
+        asked?: string | null;
         people: readonly string[];
       }>[];
     }>;

@@ -250,9 +250,12 @@ function swapWords(fault: SwapFault): string {
     case "harm": {
       const [harm] = fault.harms;
       if (harm === undefined) return "It would leave somebody with too few barriers.";
-      const { source, depth, face, job, people, needs } = harm;
+      const { source, depth, face, job, people, needs, grade, asked } = harm;
       const who = people.length > 0 ? `, where ${people.join(", ")} ${people.length === 1 ? "is" : "are"} on` : "";
-      return `Without it ${source} has ${depth} barriers to ${face} of job ${job}${who}, and ${needs} are needed.`;
+      if (depth < needs || grade === null || grade === undefined) {
+        return `Without it ${source} has ${depth} ${depth === 1 ? "barrier" : "barriers"} to ${face} of job ${job}${who}, and ${needs} ${needs === 1 ? "is" : "are"} needed.`;
+      }
+      return `Without it ${source} to ${face} of job ${job}${who} is no better than ${grade}, and ${asked} is needed.`;
     }
   }
 }
