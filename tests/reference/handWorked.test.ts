@@ -294,3 +294,41 @@ test("points that cost nothing and hold nothing are not in the plan", () => {
     .plan(open("N2"), { require: { fluid: 1 } });
   expect(tagsOf(made)).toEqual(["D0"]);
 });
+
+test("a face that the register joins to nothing is a finding, and never held", () => {
+  const plant = new SmallPlant()
+    .source("S", "fluid", HARMLESS)
+    .item("P", "vessel")
+    .item("Q", "vessel")
+    .line("fluid", "S", "Q");
+  const made = plant.plan(open("P"));
+  expect(made).toMatchObject({ held: false, unlinked: ["P"], routes: [] });
+  expect(made.findings).toContainEqual(expect.objectContaining({ code: "no link", tags: ["P"] }));
+  expect(plant.check(open("P"), [])).toMatchObject({ ok: false, unlinked: ["P"] });
+});
+
+test("what stands in a work zone that nothing drains is a finding, whatever the grade", () => {
+  const row = () =>
+    new SmallPlant()
+      .source("S", "fluid", HARMLESS)
+      .device("V-1", "fluid")
+      .item("P", "vessel", { contents: HARMLESS })
+      .line("fluid", "S", "V-1", "P");
+  expect(
+    row()
+      .plan(open("P"))
+      .findings.map(({ code }) => code),
+  ).toContain("not drained");
+  expect(
+    row()
+      .bleed("BP", "P")
+      .plan(open("P"))
+      .findings.map(({ code }) => code),
+  ).not.toContain("not drained");
+  const found = (tags: string[]) =>
+    row()
+      .bleed("BP", "P")
+      .plan(open("P"), { struck: tags })
+      .findings.map(({ code }) => code);
+  expect(found(["BP"])).toContain("not drained");
+});

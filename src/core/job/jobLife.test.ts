@@ -8,7 +8,7 @@ const JOB: JobLife = { number: "J-1", state: "open", askedBy: id("cora"), holder
 const planned = (more: Partial<Plan> = {}): Read<Plan> => ({
   ok: true,
   warnings: [],
-  value: { points: [{ device: "V-1" }], shortfalls: [], ...more } as Plan,
+  value: { points: [{ device: "V-1" }], unlinked: [], shortfalls: [], ...more } as Plan,
 });
 const shortfall = {
   source: "H",

@@ -110,6 +110,7 @@ function notPlanned({ standing }: JobFacts, orStuck: boolean) {
 
 /** Why nobody may work to this plan as it stands; null when they may. */
 export function planFault(plan: Plan, facts: Pick<JobFacts, "accepted" | "needing">): Refusal | null {
+  if (plan.unlinked.length > 0) return { code: "nothing known of", places: plan.unlinked };
   const open = shortfallsNotAccepted(plan, facts.accepted);
   if (open.length > 0) return { code: "plan falls short", ways: open.map(wayOf) };
   for (const { job, mustPass } of facts.needing) {

@@ -1,6 +1,7 @@
 import type { Job } from "../request/jobFile";
 import type { Problem, Read } from "../plant/problem";
 import type { StateGraph } from "../trace/stateGraph";
+import { unlinked } from "../trace/findings";
 import { workFaces } from "../trace/workFaces";
 import { profileOf } from "../requirement/profiles";
 import type { Cavity } from "../judge/sections";
@@ -18,6 +19,8 @@ export type Check = Readonly<{
   version: 1;
   /** No face is lit and every route has the depth and the grade it needs. */
   ok: boolean;
+  /** Faces that the register joins to nothing: of them nothing can be said. */
+  unlinked: readonly string[];
   routes: readonly Route[];
   lit: readonly Lit[];
   singleFailures: readonly SingleFailure[];
@@ -54,13 +57,15 @@ export function check(graph: StateGraph, job: Job, file = "job"): Read<Check> {
   const grader = graderOf(field, pairs, isolated);
   const routes = routesOf(field, pairs, isolated, grader);
   const lit = litWith(field, pairs, isolated);
+  const alone = unlinked(graph, faces.value);
   return {
     ok: true,
     warnings: [],
     value: {
       format: "heavy-lantern/check",
       version: 1,
-      ok: lit.length === 0 && routes.every((route) => route.held),
+      ok: lit.length === 0 && routes.every((route) => route.held) && alone.length === 0,
+      unlinked: alone,
       routes,
       lit,
       singleFailures: singleFailures(field, pairs, isolated),

@@ -6,6 +6,7 @@ import type { RuleProfile } from "../requirement/profile";
 import { sourcesOf } from "../trace/sources";
 import { placeName, type StateGraph } from "../trace/stateGraph";
 import { faceItems, workFaces, type WorkFace } from "../trace/workFaces";
+import { unlinked } from "../trace/findings";
 import { traceFaces, type Trace } from "../trace/trace";
 import { blindList, type Blind } from "./blindList";
 import type { Cavity } from "../judge/sections";
@@ -69,8 +70,10 @@ export type Plan = Readonly<{
   bound: number;
   /** Every pair of source and face has at least as many barriers available as it needs. */
   feasible: boolean;
-  /** Every route has the grade that is asked. What is not held is in `shortfalls`. */
+  /** Every route has the grade that is asked, and of every face something is known. What is not held is in `shortfalls`. */
   held: boolean;
+  /** Faces that the register joins to nothing: of them nothing can be said. */
+  unlinked: readonly string[];
   routes: readonly Route[];
   shortfalls: readonly Shortfall[];
   singleFailures: readonly SingleFailure[];
@@ -129,6 +132,7 @@ export function plan(graph: StateGraph, job: Job, file = "job"): Read<Plan> {
   const routes = routesOf(field, pairs, devices, grader);
   const shortfalls = shortfallsOf(routes, profile).map((one) => withProof(one, read.value));
   const traced = traceFaces(graph, field.faces);
+  const alone = unlinked(graph, field.faces);
   const points = pointsOf(read.value);
   const positive = new Set([...devices].filter((item) => graph.plant.items[item]?.device?.positive));
   const isStaged = points.some((point) => point.because === "positive");
@@ -148,7 +152,8 @@ export function plan(graph: StateGraph, job: Job, file = "job"): Read<Plan> {
       exact: read.value.exact,
       bound: read.value.bound_hundredths / 100,
       feasible: routes.every((route) => route.available >= route.required),
-      held: shortfalls.length === 0 && read.value.openingShort.length === 0,
+      held: shortfalls.length === 0 && read.value.openingShort.length === 0 && alone.length === 0,
+      unlinked: alone,
       routes,
       shortfalls: [...shortfalls, ...openingShortfalls(read.value)],
       singleFailures: singleFailures(field, pairs, devices),
@@ -162,7 +167,7 @@ export function plan(graph: StateGraph, job: Job, file = "job"): Read<Plan> {
       notices: noticesOf(graph, points, grader.cavities),
       waysIn: traced.waysIn,
       stored: traced.stored,
-      findings: traced.findings,
+      findings: [...traced.findings, ...undrainedZones(field, grader.cavities)],
     },
   };
 }
@@ -460,6 +465,25 @@ function openingShortfalls({ openingShort, openingImpossible, field }: Chosen): 
 /** Bleeds between the seats of isolated devices. */
 function bodyBleedsOf({ field, devices }: Chosen): string[] {
   return [...bodiesBled(field, devices)].flatMap((item) => field.graph.plant.items[item]!.device!.bodyBleed ?? []);
+}
+
+/** A work zone that people open, enter or bring a flame to, and in which something is left that nothing drains. */
+function undrainedZones({ faces }: BarrierField, cavities: readonly Cavity[]): Trace["findings"][number][] {
+  const opened = new Set(
+    faces
+      .filter(({ how }) => how.some((one) => one === "open" || one === "enter" || one === "hot"))
+      .map(({ name }) => name),
+  );
+  return cavities
+    .filter(
+      ({ zone, undrained, faces: own }) =>
+        zone === "work" && undrained.length > 0 && own.some((face) => opened.has(face)),
+    )
+    .map(({ undrained, bleeds, carrier, faces: own }) => ({
+      code: "not drained",
+      tags: [...own, ...undrained],
+      sentence: `${bleeds.length === 0 ? "No bleed opens" : "No bleed surely drains all of"} the work zone of ${own.join(", ")} (${carrier}): what stands in ${undrained.join(", ")} is to be released there before anybody opens, enters or brings a flame.`,
+    }));
 }
 
 function noticesOf(graph: StateGraph, points: readonly Point[], cavities: readonly Cavity[]): string[] {

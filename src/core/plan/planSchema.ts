@@ -45,6 +45,7 @@ const routeSchema = z.object({
   requiredGrade: grade.nullable(),
   grade,
   held: z.boolean(),
+  unlinked: tags.default([]),
   because: tags,
   rule: z.object({ row: z.string(), reason: z.string(), source: z.string() }),
   brings: z.string().nullable(),
@@ -92,6 +93,7 @@ export const planSchema: z.ZodType<Plan> = z.object({
   bound: z.number(),
   feasible: z.boolean(),
   held: z.boolean(),
+  unlinked: tags.default([]),
   routes: z.array(routeSchema),
   shortfalls: shortfallsSchema,
   singleFailures: z.array(

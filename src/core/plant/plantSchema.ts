@@ -1,3 +1,4 @@
+import { closest } from "fastest-levenshtein";
 import { z } from "zod";
 import { AFTER_WATCHES } from "../fire/hotWork";
 import { CARRIERS } from "./carriers";
@@ -23,11 +24,23 @@ const carrier = z.enum(CARRIERS, {
   error: (issue) => `unknown carrier ${JSON.stringify(issue.input)}; one of ${CARRIERS.join(", ")}`,
 });
 
+/** An object that refuses a field which it does not know, and names the nearest that it does. */
+function strict<Shape extends z.ZodRawShape>(shape: Shape) {
+  const known = Object.keys(shape);
+  return z.strictObject(shape, {
+    error: (issue) =>
+      issue.code === "unrecognized_keys"
+        ? issue.keys.map((key) => `${key} is not known here; did you mean ${closest(key, known)}?`).join(" ")
+        : undefined,
+  });
+}
+
 const length = number.gt(0, "must be above 0").max(1000, "must be at most 1000");
 const bore = number.gt(0, "must be above 0").max(10, "must be at most 10");
 const count = number.int("must be a whole number").min(0, "must be 0 or more").max(1000, "must be at most 1000");
 
-const source = z.looseObject({
+/** What decides about barriers is strict: a misspelt word would be one barrier too many, or a bleed that is none. */
+const source = strict({
   carrier,
   feeding: flag.default(true),
   regenerating: flag.default(false),
@@ -36,7 +49,7 @@ const source = z.looseObject({
   stored: storedEnergySchema.optional(),
 });
 
-const device = z.looseObject({
+const device = strict({
   stops: z.array(carrier, { error: "must be a list of carriers" }).min(1, "must name at least one carrier"),
   credit: flag,
   positive: flag.default(false),
@@ -107,7 +120,7 @@ const item = z.looseObject({
   needs: z.array(carrier).default([]),
   source: z.array(source, { error: "must be a list" }).default([]),
   device: device.optional(),
-  bleed: z.looseObject({ safe: flag.default(false), gauge: flag.default(false), bore_m: bore.optional() }).optional(),
+  bleed: strict({ safe: flag.default(false), gauge: flag.default(false), bore_m: bore.optional() }).optional(),
 });
 
 const isoDate = word.regex(/^\d{4}-\d{2}-\d{2}$/, "must be a date, year-month-day");

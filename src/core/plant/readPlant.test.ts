@@ -170,3 +170,29 @@ describe("areas.csv", () => {
     expect(read).toMatchObject({ ok: false, problems: [{ row: 3, field: "name" }] });
   });
 });
+
+test.each([
+  ["device", { device: { stops: ["fluid"], credit: true, effort: 1, heldby: ["A"] } }, "device.heldby", "heldBy"],
+  [
+    "device",
+    { device: { stops: ["fluid"], credit: true, effort: 1, comonCause: "air" } },
+    "device.comonCause",
+    "commonCause",
+  ],
+  ["bleed", { bleed: { save: true } }, "bleed.save", "safe"],
+  ["source", { source: [{ carrier: "fluid", feding: false }] }, "source.0.feding", "feeding"],
+] as const)("a misspelt field of a %s is refused, with its tag and the nearest word", (_, fields, field, nearest) => {
+  const items = [
+    { tag: "H", kind: "header", source: [{ carrier: "fluid" }] },
+    { tag: "X-1", kind: "valve", ...fields },
+  ];
+  const read = readPlantValue({ format: "heavy-lantern/plant", version: 1, items, links: [] }, "plant.json");
+  if (read.ok) throw new Error("taken");
+  expect(read.problems).toContainEqual(
+    expect.objectContaining({
+      tag: "X-1",
+      field,
+      message: expect.stringContaining(`did you mean ${nearest}?`) as string,
+    }),
+  );
+});

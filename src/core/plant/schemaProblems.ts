@@ -7,7 +7,9 @@ import type { Problem } from "./problem";
  */
 export function schemaProblems(error: z.ZodError, raw: unknown, file: string): Problem[] {
   return error.issues.map((issue) => {
-    const [list, index, ...rest] = issue.path;
+    const [list, index, ...path] = issue.path;
+    // The field that nobody knows is named, not only where it stands.
+    const rest = issue.code === "unrecognized_keys" ? [...path, ...issue.keys.slice(0, 1)] : path;
     if ((list === "items" || list === "links") && typeof index === "number") {
       return {
         file,

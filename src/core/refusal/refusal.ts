@@ -27,6 +27,7 @@ export type Refusal =
   | { code: "permits open"; permits: readonly string[] }
   | { code: "isolations open"; isolations: readonly string[] }
   | { code: "plan falls short"; ways: readonly string[] }
+  | { code: "nothing known of"; places: readonly string[] }
   | { code: "accepting one's own deviation" }
   | { code: "no such shortfall"; way: string }
   | { code: "device not usable"; why: string }

@@ -13,6 +13,8 @@ export const FINDING_CODES = [
   "temporary",
   "tube leak",
   "carriers left out",
+  "no link",
+  "not drained",
 ] as const;
 
 export type Finding = Readonly<{
@@ -41,6 +43,14 @@ export function findingsOf(graph: StateGraph, faces: readonly WorkFace[], rows: 
     }
   }
 
+  for (const face of unlinked(graph, faces)) {
+    say(
+      "no link",
+      [face],
+      `${face} is joined to nothing in the register, so nothing can be said of it. Enter its lines and cables first.`,
+    );
+  }
+
   for (const { way, source, row } of rows) {
     const devices = way.slice(1, -1).some((vertex) => itemAt(graph, vertex).device);
     if (!devices) {
@@ -61,6 +71,16 @@ export function findingsOf(graph: StateGraph, faces: readonly WorkFace[], rows: 
   }
   tubeLeaks(graph, faces, say);
   return [...found.values()].sort((a, b) => (key(a) < key(b) ? -1 : 1));
+}
+
+/** Faces that no line, cable or shaft of the register joins to anything, and that supply nothing themselves. */
+export function unlinked(graph: StateGraph, faces: readonly WorkFace[]): string[] {
+  const isJoined = (place: number) => {
+    const tag = graph.places.names[place]!;
+    return graph.plant.links.some(({ from, to }) => from === tag || to === tag);
+  };
+  const hasSource = (item: number) => graph.plant.items[item]!.sources.length > 0;
+  return faces.filter(({ places, items }) => !places.some(isJoined) && !items.some(hasSource)).map(({ name }) => name);
 }
 
 type Say = (code: Finding["code"], tags: readonly string[], sentence: string) => void;

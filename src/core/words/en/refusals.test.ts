@@ -27,6 +27,7 @@ const EACH: { [Code in Refusal["code"]]: Extract<Refusal, { code: Code }> } = {
   "people on": { code: "people on", people: ["Nell", "Otto"] },
   "permits open": { code: "permits open", permits: ["P-1"] },
   "isolations open": { code: "isolations open", isolations: ["S-1"] },
+  "nothing known of": { code: "nothing known of", places: ["P-9"] },
   "plan falls short": { code: "plan falls short", ways: ["a", "b", "c", "d", "e", "f"] },
   "accepting one's own deviation": { code: "accepting one's own deviation" },
   "no such shortfall": { code: "no such shortfall", way: "S fluid P" },

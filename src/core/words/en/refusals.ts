@@ -57,6 +57,8 @@ function wordsOf(refusal: Refusal): string {
       return `Still open: ${refusal.permits.join(", ")}. Hand back and close first.`;
     case "isolations open":
       return `Not restored yet: ${refusal.isolations.join(", ")}. Finish the return first.`;
+    case "nothing known of":
+      return `The register joins ${refusal.places.join(", ")} to nothing, so nothing can be said of what reaches it. Have its lines and cables entered, then plan again.`;
     case "plan falls short":
       return `The plan falls short at ${refusal.ways.slice(0, 4).join("; ")}${refusal.ways.length > 4 ? ` and ${refusal.ways.length - 4} more` : ""}. An approver must accept each with what is done instead, or change the job or the plant.`;
     case "accepting one's own deviation":
