@@ -332,3 +332,23 @@ test("what stands in a work zone that nothing drains is a finding, whatever the 
       .findings.map(({ code }) => code);
   expect(found(["BP"])).toContain("not drained");
 });
+
+test("a blind in a flange that bears less than may come is named", () => {
+  const plant = (flangeClass: string) =>
+    new SmallPlant()
+      .source("S", "fluid", { ...HARMFUL, pressure_Pa: 200e5 })
+      .device("V-1", "fluid")
+      .item("SP", "pipe")
+      .device("V-2", "fluid")
+      .device("BD", "fluid", { kind: "blind", positive: true, flangeClass, bore_m: 0.1 })
+      .item("P", "vessel", { contents: HARMLESS })
+      .line("fluid", "S", "V-1", "SP", "V-2", "BD", "P")
+      .bleed("BL", "SP")
+      .bleed("BP", "P");
+  const notices = (flangeClass: string) =>
+    plant(flangeClass)
+      .plan([{ place: "P", how: ["enter"] }])
+      .notices.join(" ");
+  expect(notices("16")).toContain("BD stands in a flange of class 16, 16 bar, and by the register S may bring 200 bar");
+  expect(notices("PN 250")).not.toContain("stands in a flange");
+});

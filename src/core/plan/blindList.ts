@@ -10,6 +10,10 @@ export type Blind = Readonly<{
   flangeClass: string | null;
   /** The highest pressure that a source of the job can bring; null when one of them is not known. */
   pressure_Pa: number | null;
+  /** What its class bears near ambient; null when nobody wrote it down, or it is no pressure number. */
+  rated_Pa: number | null;
+  /** The source that brings that pressure. */
+  from: string | null;
   /** Least thickness; null when bore or pressure is missing. */
   thickness_m: number | null;
   missing: readonly string[];
@@ -18,14 +22,30 @@ export type Blind = Readonly<{
 /** Allowable stress of plain carbon steel plate near ambient, 138 MPa. From memory of ASME B31.3 table A-1; check yours. */
 const PLATE_STRESS_Pa = 138e6;
 
+/**
+ * A pressure number, PN, is what a flange bears near ambient, in bar. Other classes are bound to material and temperature
+ * and are asked about. EN 1333, from memory.
+ */
+function ratedBy(flangeClass: string | undefined): number | null {
+  const found = /^(?:PN ?)?(\d{1,4}(?:\.\d)?)$/i.exec(flangeClass?.trim() ?? "");
+  return found ? Number(found[1]) * 1e5 : null;
+}
+
 /** One row for each positive device in a flow line, sorted by tag. */
 export function blindList(field: BarrierField, pairs: readonly RequiredPair[], blinds: ReadonlySet<number>): Blind[] {
   const { plant } = field.graph;
-  const pressures = pairs
+  const bringing = pairs
     .filter(({ source, demands }) => familyOf(source.carrier) === "flow" && demands.some((demand) => demand.positive))
-    .map(({ source }) => plant.items[source.item]?.contents?.pressure_Pa);
-  const known = pressures.filter((pressure) => pressure !== undefined);
-  const pressure_Pa = known.length < pressures.length || known.length === 0 ? null : Math.max(...known);
+    .map(({ source }) => ({
+      tag: plant.items[source.item]!.tag,
+      pressure_Pa: plant.items[source.item]!.contents?.pressure_Pa,
+    }));
+  const strongest = bringing.reduce<(typeof bringing)[number] | null>(
+    (most, one) => ((one.pressure_Pa ?? -Infinity) > (most?.pressure_Pa ?? -Infinity) ? one : most),
+    null,
+  );
+  const isKnown = bringing.every(({ pressure_Pa }) => pressure_Pa !== undefined);
+  const pressure_Pa = isKnown ? (strongest?.pressure_Pa ?? null) : null;
   return [...blinds]
     .map((index) => plant.items[index]!)
     .filter((item) => item.device!.stops.some((carrier) => familyOf(carrier) === "flow"))
@@ -45,6 +65,8 @@ export function blindList(field: BarrierField, pairs: readonly RequiredPair[], b
         bore_m: bore_m ?? null,
         flangeClass: flangeClass ?? null,
         pressure_Pa,
+        rated_Pa: ratedBy(flangeClass),
+        from: strongest?.tag ?? null,
         thickness_m,
         missing,
       };

@@ -136,6 +136,7 @@ export function plan(graph: StateGraph, job: Job, file = "job"): Read<Plan> {
   const points = pointsOf(read.value);
   const positive = new Set([...devices].filter((item) => graph.plant.items[item]?.device?.positive));
   const isStaged = points.some((point) => point.because === "positive");
+  const blinds = isStaged ? blindList(field, pairs, positive) : [];
   const goesDark = lossOf(graph, devices, faceItems(field.faces));
   return {
     ok: true,
@@ -152,7 +153,7 @@ export function plan(graph: StateGraph, job: Job, file = "job"): Read<Plan> {
       exact: read.value.exact,
       bound: read.value.bound_hundredths / 100,
       feasible: routes.every((route) => route.available >= route.required),
-      held: shortfalls.length === 0 && read.value.openingShort.length === 0 && alone.length === 0,
+      held: shortfalls.length + read.value.openingShort.length + alone.length === 0,
       unlinked: alone,
       routes,
       shortfalls: [...shortfalls, ...openingShortfalls(read.value)],
@@ -161,10 +162,10 @@ export function plan(graph: StateGraph, job: Job, file = "job"): Read<Plan> {
       bleeds: [...new Set([...grader.cavities.flatMap((cavity) => cavity.bleeds), ...bodyBleedsOf(read.value)])].sort(),
       opens: [...new Set(grader.cavities.flatMap((cavity) => cavity.opens))].sort(),
       unusable: [...job.struck].sort(),
-      blinds: isStaged ? blindList(field, pairs, positive) : [],
+      blinds,
       darkZone: darkZoneOf(graph, grader.cavities),
       goesDark,
-      notices: noticesOf(graph, points, grader.cavities),
+      notices: [...noticesOf(graph, points, grader.cavities), ...blinds.flatMap(tooWeak)],
       waysIn: traced.waysIn,
       stored: traced.stored,
       findings: [...traced.findings, ...undrainedZones(field, grader.cavities)],
@@ -456,10 +457,22 @@ function openingShortfalls({ openingShort, openingImpossible, field }: Chosen): 
     available: demand.available,
     requiredGrade: demand.grade,
     grade: judged.grade,
-    because: [`fitting ${pair.face.name} opens the line`, ...judged.because],
+    because: [
+      `fitting ${pair.face.name} opens the line`,
+      ...(judged.depth === 0 ? ["nothing on the way can stop it"] : judged.because),
+    ],
     proved: openingImpossible(pair, demand) ? "impossible" : "not found",
     measures: ["gauge in view", "watcher", "blind downstream"],
   }));
+}
+
+/** A blind whose flange bears less than may come to it, by the register alone. */
+function tooWeak({ device, flangeClass, pressure_Pa, rated_Pa, from }: Blind): string[] {
+  if (pressure_Pa === null || rated_Pa === null || from === null || pressure_Pa <= rated_Pa) return [];
+  const bar = (pressure: number) => `${Math.round(pressure / 1e4) / 10} bar`;
+  return [
+    `${device} stands in a flange of class ${flangeClass}, ${bar(rated_Pa)}, and by the register ${from} may bring ${bar(pressure_Pa)}. Have it shown that so much cannot come, or blind elsewhere.`,
+  ];
 }
 
 /** Bleeds between the seats of isolated devices. */

@@ -125,6 +125,8 @@ export const planSchema: z.ZodType<Plan> = z.object({
       bore_m: figure,
       flangeClass: z.string().nullable(),
       pressure_Pa: figure,
+      rated_Pa: figure.default(null),
+      from: z.string().nullable().default(null),
       thickness_m: figure,
       missing: tags,
     }),

@@ -10,7 +10,14 @@ import { Tags } from "@/ui/text/Tags";
 import { WideTable } from "@/ui/text/WideTable";
 import { AcceptDeviation } from "@/ui/job/AcceptDeviation";
 
-type Group = { required: string; grade: string; because: readonly string[]; face: string; rows: Shortfall[] };
+type Group = {
+  required: string;
+  grade: string;
+  proved: Shortfall["proved"];
+  because: readonly string[];
+  face: string;
+  rows: Shortfall[];
+};
 
 /** What the plant cannot hold as asked, alike ways together, and the people who answer for it. */
 export function Shortfalls({
@@ -29,8 +36,15 @@ export function Shortfalls({
   const groups = new Map<string, Group>();
   for (const row of plan.shortfalls) {
     const required = row.requiredGrade ?? `${row.required} barriers`;
-    const key = [row.face, required, row.grade, ...row.because].join("\u0000");
-    const group = groups.get(key) ?? { required, grade: row.grade, because: row.because, face: row.face, rows: [] };
+    const key = [row.face, required, row.grade, row.proved, ...row.because].join("\u0000");
+    const group = groups.get(key) ?? {
+      required,
+      grade: row.grade,
+      proved: row.proved,
+      because: row.because,
+      face: row.face,
+      rows: [],
+    };
     group.rows.push(row);
     groups.set(key, group);
   }
@@ -42,7 +56,7 @@ export function Shortfalls({
         {plan.shortfalls.length} {plan.shortfalls.length === 1 ? "way falls" : "ways fall"} short of what the rules ask
       </h2>
       <p className="mb-3 max-w-prose">
-        The plan holds the best that this plant has.{" "}
+        The plan holds the best that was found.{" "}
         {open.size === 0
           ? "Each was accepted by an approver, with what is done instead."
           : `It stays open until an approver accepts ${open.size === 1 ? "it" : "each"} with what is done instead, or the job or the plant is changed.`}
@@ -54,7 +68,7 @@ export function Shortfalls({
               <th>From</th>
               <th>To</th>
               <th>Asked</th>
-              <th>Best there is</th>
+              <th>Best found</th>
               <th>Because</th>
               <th>Accepted</th>
             </tr>
@@ -64,7 +78,7 @@ export function Shortfalls({
               const left = group.rows.filter((row) => open.has(wayOf(row)));
               const done = group.rows.map((row) => acceptedBy(wayOf(row))).find(Boolean);
               return (
-                <tr key={`${group.face}${group.required}${group.grade}${group.rows[0]?.source}`}>
+                <tr key={`${group.face}${group.required}${group.grade}${group.proved}${group.rows[0]?.source}`}>
                   <td className="max-w-72">
                     <Tags tags={group.rows.map((row) => row.source)} most={5} />
                   </td>
@@ -72,6 +86,9 @@ export function Shortfalls({
                   <td className="whitespace-nowrap">{group.required}</td>
                   <td className="whitespace-nowrap">
                     <strong>{group.grade}</strong>
+                    <span className="block max-w-44 text-sm whitespace-normal">
+                      {group.proved === "impossible" ? "more is impossible on this plant" : "not proved impossible"}
+                    </span>
                   </td>
                   <td className="min-w-64 text-sm">
                     {group.because.join("; ") || "no device of that kind on the way"}
