@@ -1,3 +1,4 @@
+import { tagOfPlace } from "../plant/resolvePlace";
 import type { StateGraph } from "../trace/stateGraph";
 
 /** Tags that differ between two registers among those that a plan rests on. */
@@ -12,8 +13,7 @@ export type RegionChange = Readonly<{
  * mean that the plan stands on the same plant. Cost: linear in both registers.
  */
 export function regionChange(before: StateGraph, after: StateGraph, named: readonly string[]): RegionChange {
-  const bare = (graph: StateGraph, name: string) =>
-    graph.itemByTag.has(name) ? name : name.slice(0, name.lastIndexOf("."));
+  const bare = (graph: StateGraph, name: string) => tagOfPlace(name, (one) => graph.itemByTag.has(one));
   const near = new Set<string>();
   for (const graph of [before, after]) {
     const own = new Set(named.map((name) => bare(graph, name)));

@@ -70,3 +70,15 @@ export function* placeIndexSteps(items: readonly Item[]): Generator<void, PlaceI
     },
   };
 }
+
+/**
+ * The tag of a place's item, of tags that may hold dots themselves as parts may: the whole name where it is a tag, else the
+ * longest beginning before a dot that is one. The name itself where none is.
+ */
+export function tagOfPlace(place: string, isTag: (name: string) => boolean): string {
+  if (isTag(place)) return place;
+  for (let dot = place.lastIndexOf("."); dot > 0; dot = place.lastIndexOf(".", dot - 1)) {
+    if (isTag(place.slice(0, dot))) return place.slice(0, dot);
+  }
+  return place;
+}

@@ -1,3 +1,4 @@
+import { tagOfPlace } from "../plant/resolvePlace";
 import type { Competence } from "../people/roles";
 import type { Carrier } from "../plant/carriers";
 import type { Item } from "../plant/plant";
@@ -123,7 +124,7 @@ export function stepList(plan: Plan, graph: StateGraph): StepList {
 
 /** The tag of a place: itself, or the item whose part it is. */
 export function itemTagOf(graph: StateGraph, place: string): string {
-  return graph.itemByTag.has(place) ? place : place.split(".")[0]!;
+  return tagOfPlace(place, (name) => graph.itemByTag.has(name));
 }
 
 const WIRES: ReadonlySet<Carrier> = new Set(["power", "control"]);

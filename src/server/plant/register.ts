@@ -1,10 +1,10 @@
 import { and, desc, eq, isNull, sql } from "drizzle-orm";
-import type { Area } from "../../core/plant/plant";
+import type { Area, Item, Link } from "../../core/plant/plant";
 import { spotOf } from "../../core/schedule/timelineModel";
 import { database, type Db } from "../db/database";
 import { holds, isolations, items, people, plantRevisions, plantTexts } from "../db/schema";
 import { liveJobs } from "../isolation/liveJobs";
-import { currentPlant, partsPlayed, plantAt, type CurrentPlant } from "./plantStore";
+import { currentPlant, itemAt, partsPlayed, plantAt, type CurrentPlant } from "./plantStore";
 
 export const PAGE_SIZE = 60;
 
@@ -30,12 +30,26 @@ export function searchRegister(words: string, page: number): { rows: RegisterRow
   return { rows, found: found.length };
 }
 
+export type ItemSheet = Readonly<{
+  id: string;
+  present: boolean;
+  revision: number;
+  item: Item;
+  links: readonly Link[];
+  heldBy: readonly Readonly<{ isolation: string; lock: string | null; by: string; at: number }>[];
+}>;
+
 /** One item's sheet: what the register says, what it is linked to, and who holds it now. */
-export function itemSheet(tag: string) {
+export function itemSheet(tag: string): ItemSheet | null {
   const db = database();
   const row = db.select().from(items).where(eq(items.tag, tag)).get();
   const today = currentPlant(db);
-  if (row === undefined || today === null) return null;
+  if (today === null) return null;
+  if (row === undefined) {
+    // The name of one of its parts leads to the item.
+    const item = itemAt(today, tag)?.tag;
+    return item === undefined || item === tag ? null : itemSheet(item);
+  }
   const plant = today.graph.itemByTag.has(tag) ? today : lastWith(db, tag);
   const item = plant?.plant.items[plant.graph.itemByTag.get(tag) ?? -1];
   if (!plant || item === undefined) return null;
@@ -114,14 +128,13 @@ export function siteBlocks() {
   const plant = currentPlant(db);
   if (plant === null) return [];
   const live = liveJobs(db).filter(({ holds }) => holds.length > 0);
-  const areaOf = (tag: string) => plant.plant.items[plant.graph.itemByTag.get(tag) ?? -1]?.area;
   return plant.plant.areas.map((area) => ({
     ...area,
     items: plant.plant.items.filter((item) => item.area === area.name).length,
     jobs: [
       ...new Set(
         live
-          .filter(({ job }) => job.faces.some((face) => areaOf(face.place.split(".")[0]!) === area.name))
+          .filter(({ job }) => job.faces.some((face) => itemAt(plant, face.place)?.area === area.name))
           .map(({ number }) => number),
       ),
     ],

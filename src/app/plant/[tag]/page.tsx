@@ -154,9 +154,8 @@ function Row({ label, children }: { label: string; children: ReactNode }) {
 }
 
 function TagLink({ tag }: { tag: string }) {
-  const item = tag.includes(".") ? tag.slice(0, tag.indexOf(".")) : tag;
   return (
-    <Link href={`/plant/${encodeURIComponent(item)}`} className="tag link link-hover">
+    <Link href={`/plant/${encodeURIComponent(tag)}`} className="tag link link-hover">
       {tag}
     </Link>
   );

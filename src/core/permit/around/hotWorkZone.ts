@@ -1,4 +1,5 @@
 import type { Area, Item, Plant } from "../../plant/plant";
+import { tagOfPlace } from "../../plant/resolvePlace";
 import { HOT_WORK } from "../../fire/hotWork";
 import { itemsNear, rectDistance_m } from "./itemsNear";
 
@@ -56,7 +57,7 @@ export function hotWorkZone(
   );
   const found: ZoneItem[] = [];
   const items = new Map<string, Readonly<{ item: Item; distance_m: number; level_m: number; isBelow: boolean }>>();
-  const { areaOf, besideBleed } = lookUpOf(plant);
+  const { areaOf, besideBleed, tags } = lookUpOf(plant);
   for (const { item, distance_m } of itemsNear(plant, at, reach_m)) {
     const area = areaOf.get(item.area ?? "");
     const level_m = item.level_m ?? area?.level_m;
@@ -107,9 +108,10 @@ export function hotWorkZone(
   for (const [end, { item }] of items) {
     if (!item.bleed) continue;
     for (const other of besideBleed.get(end) ?? []) {
-      if (!flammable.has(other.split(".")[0]!)) continue;
+      const tag = tagOfPlace(other, (name) => tags.has(name));
+      if (!flammable.has(tag)) continue;
       add(end, "drain or open end", `Vent or drain of ${other}`, "Shut and capped, or led away", {
-        settled: p.settled(other.split(".")[0]!),
+        settled: p.settled(tag),
       });
     }
   }
@@ -161,6 +163,7 @@ type LookUp = Readonly<{
   areaOf: ReadonlyMap<string, Area>;
   /** What each vent or drain is linked to. */
   besideBleed: ReadonlyMap<string, readonly string[]>;
+  tags: ReadonlySet<string>;
 }>;
 const lookUps = new WeakMap<Plant, LookUp>();
 
@@ -168,13 +171,14 @@ const lookUps = new WeakMap<Plant, LookUp>();
 function lookUpOf(plant: Plant): LookUp {
   const known = lookUps.get(plant);
   if (known) return known;
+  const tags = new Set(plant.items.map(({ tag }) => tag));
   const bleeds = new Set(plant.items.filter(({ bleed }) => bleed).map(({ tag }) => tag));
   const besideBleed = new Map<string, string[]>();
   for (const { from, to } of plant.links) {
     if (bleeds.has(from)) besideBleed.set(from, [...(besideBleed.get(from) ?? []), to]);
     if (bleeds.has(to)) besideBleed.set(to, [...(besideBleed.get(to) ?? []), from]);
   }
-  const made = { areaOf: new Map(plant.areas.map((area) => [area.name, area])), besideBleed };
+  const made = { areaOf: new Map(plant.areas.map((area) => [area.name, area])), besideBleed, tags };
   lookUps.set(plant, made);
   return made;
 }
