@@ -16,6 +16,9 @@ import { verifyLedger } from "../server/ledger/verify";
 import { toPerson } from "../server/people/signIn";
 import { tokenHash } from "../server/permit/detectorStore";
 import { currentPlant } from "../server/plant/plantStore";
+import { endQuietly } from "./endQuietly";
+
+endQuietly();
 
 const say = (text: string) => process.stdout.write(`${text}\n`);
 

@@ -1,4 +1,7 @@
 import { message, SCENARIOS } from "../instruments/scenarios";
+import { endQuietly } from "./endQuietly";
+
+endQuietly();
 
 /**
  * A simulated instrument, as a process of its own: sends one message each second by the protocol of docs/instruments.md.

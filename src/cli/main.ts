@@ -11,6 +11,9 @@ import { readPlantCsv } from "../core/plant/readPlantCsv";
 import { parseJson, readPlantValue } from "../core/plant/readPlantJson";
 import { buildStateGraph, type StateGraph } from "../core/trace/stateGraph";
 import { trace } from "../core/trace/trace";
+import { endQuietly } from "./endQuietly";
+
+endQuietly();
 
 const QUESTIONS: Record<string, (graph: StateGraph, job: Job, file: string) => Read<unknown>> = { trace, plan, check };
 

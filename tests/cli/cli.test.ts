@@ -197,3 +197,11 @@ describe("bad input", () => {
     expect(err).toContain("trace, plan, check");
   });
 });
+
+test("whoever reads only the beginning of an answer is told of no failure", () => {
+  // The plan of the demo is larger than any pipe holds.
+  const asked = `node "${PROGRAM}" plan demo/items.csv demo/links.csv demo/jobs/pump.json | head -c 20`;
+  const done = spawnSync("sh", ["-c", asked], { cwd: HOME, encoding: "utf8" });
+  expect(done.stdout).toBe('{\n  "format": "heavy');
+  expect(done.stderr).not.toMatch(/EPIPE|Error/);
+});
