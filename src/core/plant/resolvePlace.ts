@@ -7,6 +7,8 @@ export type PlaceIndex = Readonly<{
   names: readonly string[];
   /** For each place, the index of its item. */
   itemOf: readonly number[];
+  /** For each item, its first place; a part's, where it has parts. */
+  firstOf: readonly number[];
   /** Exactly one place, for a link's end. */
   resolveOne: (name: string) => { ok: true; place: number } | { ok: false; message: string };
   /** One place or, for a bare tag of an item with parts, all of them: a face. */
@@ -28,12 +30,14 @@ const ITEMS_A_STEP = 1000;
 export function* placeIndexSteps(items: readonly Item[]): Generator<void, PlaceIndex> {
   const names: string[] = [];
   const itemOf: number[] = [];
+  const firstOf: number[] = [];
   const wholeTag = new Map<string, number[]>();
   const tagAndPart = new Map<string, number[]>();
   for (const [itemIndex, item] of items.entries()) {
     if (itemIndex % ITEMS_A_STEP === 0) yield;
     const parts = item.parts.length === 0 ? [null] : item.parts;
     const own: number[] = [];
+    firstOf.push(names.length);
     for (const part of parts) {
       const name = part === null ? item.tag : `${item.tag}.${part}`;
       const place = names.push(name) - 1;
@@ -58,6 +62,7 @@ export function* placeIndexSteps(items: readonly Item[]): Generator<void, PlaceI
   return {
     names,
     itemOf,
+    firstOf,
     resolveFace,
     resolveOne: (name) => {
       const face = resolveFace(name);

@@ -49,11 +49,15 @@ function plainestArc(graph: StateGraph, from: number, to: number): number {
  * interlocked detours can be missed (two disjoint paths in a directed graph are hard to find), but never a source: the
  * plain route of the same source is always listed beside it.
  *
- * Cost: one search per candidate, at most `CANDIDATES`.
+ * What leads to the face is looked for once for all its sources. Cost: one search per candidate, at most `CANDIDATES`.
  */
-export function hiddenTwin(graph: StateGraph, source: number, targets: readonly number[]): number[] | null {
+export function hiddenTwinsTo(graph: StateGraph, targets: readonly number[]): (source: number) => number[] | null {
+  let backward: Search | undefined;
+  return (source) => twinOf(graph, source, targets, (backward ??= breadthFirst(graph, targets, graph.in, null)));
+}
+
+function twinOf(graph: StateGraph, source: number, targets: readonly number[], backward: Search): number[] | null {
   const forward = breadthFirst(graph, [source], graph.out, new Set(targets.map((vertex) => placeOf(graph, vertex))));
-  const backward = breadthFirst(graph, targets, graph.in, null);
   const candidates: { from: number; to: number; length: number }[] = [];
   for (const u of forward.order) {
     for (let arc = graph.out.first[u]!; arc < graph.out.first[u + 1]!; arc++) {

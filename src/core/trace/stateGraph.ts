@@ -215,8 +215,7 @@ export function markGates(graph: StateGraph, gates: Uint8Array, itemIndex: numbe
 export function gateVertices(graph: StateGraph, itemIndex: number): number[] {
   const item = graph.plant.items[itemIndex];
   if (!item?.device || !isCreditable(item.device)) return [];
-  const face = graph.places.resolveFace(item.tag);
-  const place = face.ok ? face.places[0] : undefined;
-  if (place === undefined) throw new Error(`${item.tag} has no place`);
+  // A device has no parts.
+  const place = graph.places.firstOf[itemIndex]!;
   return item.device.stops.map((carrier) => vertexOf(graph, place, carrier)).filter((vertex) => vertex >= 0);
 }

@@ -4,7 +4,7 @@ import { storedQuantity, wayToMakeHarmless, type StoredQuantity } from "../energ
 import type { Read } from "../plant/problem";
 import { barrierDistance, leastWay, viaNames, UNREACHED, type BarrierDistance } from "./barrierDistance";
 import { findingsOf, type Finding } from "./findings";
-import { hiddenBy, hiddenTwin, type HiddenBy } from "./hiddenRoute";
+import { hiddenBy, hiddenTwinsTo, type HiddenBy } from "./hiddenRoute";
 import { keepArcs } from "./keepArcs";
 import { sourcesOf, type SourceVertex } from "./sources";
 import { ARC, carrierOf, itemAt, placeName, type StateGraph } from "./stateGraph";
@@ -71,8 +71,9 @@ export function traceFaces(graph: StateGraph, faces: readonly WorkFace[]): Trace
       const distance = barrierDistance(graph, targets, null);
       const reaching = feeding.filter((source) => distance.gates[source.vertex] !== UNREACHED);
       const plainDistance = reaching.length === 0 ? null : barrierDistance(plainGraph, targets, null);
+      const twinOf = hiddenTwinsTo(graph, targets);
       for (const source of reaching) {
-        for (const way of waysOf(graph, plainGraph, source, targets, distance, plainDistance!)) {
+        for (const way of waysOf(graph, plainGraph, source, targets, distance, plainDistance!, twinOf)) {
           const by = hiddenBy(graph, way);
           rows.push({
             way,
@@ -116,6 +117,7 @@ function waysOf(
   targets: readonly number[],
   distance: BarrierDistance,
   plainDistance: BarrierDistance,
+  twinOf: (source: number) => number[] | null,
 ): number[][] {
   const shortest = leastWay(graph, source.vertex, targets, null, distance);
   if (shortest === null) throw new Error(`${placeName(graph, source.vertex)} was said to reach the face`);
@@ -123,7 +125,7 @@ function waysOf(
   if (plain === null || hiddenBy(graph, plain).length > 0) return [shortest];
   // Of equal lengths the plain one leads: it is the one people expect, and the hidden twin follows it.
   if (distance.steps[source.vertex]! < plainDistance.steps[source.vertex]!) return [plain, shortest];
-  const twin = hiddenBy(graph, shortest).length > 0 ? shortest : hiddenTwin(graph, source.vertex, targets);
+  const twin = hiddenBy(graph, shortest).length > 0 ? shortest : twinOf(source.vertex);
   return twin === null ? [plain] : [plain, twin];
 }
 
