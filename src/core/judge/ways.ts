@@ -21,7 +21,7 @@ export type Ways = Readonly<{
   crossed: Uint8Array;
   /** 1: some way passes no proved space between two crossings. */
   unproved: Uint8Array;
-  /** For the walk that shows it: the state that follows, see stateOf; -1 at the face. */
+  /** For the walk that shows it, see unprovedWalk: the state that follows; -1 at the face. */
   unprovedNext: Int32Array;
 }>;
 
@@ -33,7 +33,7 @@ const CLEAN = 1;
 const CROSSED = 2;
 const STATES = 3;
 
-export const vertexOfState = (state: number) => Math.floor(state / STATES);
+const vertexOfState = (state: number) => Math.floor(state / STATES);
 
 /**
  * Backwards from one face vertex over every walk. A walk ends where it first reaches the face, so none passes it. Cost:
@@ -130,4 +130,17 @@ export function litThrough(face: number, p: Positions, free: ReadonlySet<number>
     }
   }
   return reached;
+}
+
+/**
+ * The vertices of a walk from here to the face that passes no proved space, both ends included; empty where there is none.
+ * Cost: its length.
+ */
+export function unprovedWalk({ unprovedNext }: Ways, from: number): number[] {
+  const start = [SPOILT, CLEAN, CROSSED]
+    .map((piece) => from * STATES + piece)
+    .find((state) => unprovedNext[state] !== -1);
+  const walk: number[] = [];
+  for (let state = start ?? -1; state !== -1; state = unprovedNext[state]!) walk.push(vertexOfState(state));
+  return walk;
 }

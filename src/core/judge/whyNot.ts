@@ -1,7 +1,7 @@
 import { placeName, placeOf } from "../trace/stateGraph";
 import type { BarrierField } from "./pairs";
 import type { FaceWays, Standing } from "./standing";
-import { vertexOfState } from "./ways";
+import { unprovedWalk } from "./ways";
 import type { WorkZone } from "./workZone";
 
 const MOST_NAMED = 3;
@@ -17,15 +17,13 @@ export type Stretch = Readonly<{
 /** The stretches between crossings of a way that passes no proved space; empty where there is no such way. */
 export function stretchesOf(field: BarrierField, { ways, positions }: FaceWays, from: number): Stretch[] {
   const { graph } = field;
-  // Any of the three states in which the search met the source's vertex shows such a way.
-  const start = [0, 1, 2].map((piece) => from * 3 + piece).find((state) => ways.unprovedNext[state] !== -1);
-  if (start === undefined) return [];
+  const walk = unprovedWalk(ways, from);
   const stretches: Stretch[] = [];
   let last = -1;
   let vertices: number[] = [];
-  for (let state = ways.unprovedNext[start]!; state !== -1; state = ways.unprovedNext[state]!) {
-    const vertex = vertexOfState(state);
-    if (positions.gates[vertex] === 1 && ways.unprovedNext[state] !== -1) {
+  // A source's own device is no barrier to it, nor is one that is the face.
+  for (const vertex of walk.slice(1, -1)) {
+    if (positions.gates[vertex] === 1) {
       const item = graph.places.itemOf[placeOf(graph, vertex)]!;
       if (last >= 0) stretches.push({ between: [last, item], vertices });
       last = item;

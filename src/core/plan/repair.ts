@@ -4,7 +4,7 @@ import { barrierField, narrowed, type BarrierField, type Pair } from "../judge/p
 import { gateOf } from "../judge/positiveGate";
 import type { Demand, RequiredPair } from "../judge/requirePairs";
 import type { FaceWays } from "../judge/standing";
-import { NO_WAY, vertexOfState } from "../judge/ways";
+import { NO_WAY, unprovedWalk } from "../judge/ways";
 import { barrierDepths } from "../judge/barrierDepth";
 import { choosePoints } from "../cut/choosePoints";
 import { sourcesOf } from "../trace/sources";
@@ -82,15 +82,6 @@ function waysOf({ graph }: BarrierField, { standing }: Grader, { pair, demand }:
     .filter(({ ways }) => ways.crossed[pair.source.vertex] !== NO_WAY);
 }
 
-/** The walk that shows an unproved way, from the source on. */
-function walkOf({ ways }: FaceWays, from: number): number[] {
-  const start = [0, 1, 2].map((piece) => from * 3 + piece).find((state) => ways.unprovedNext[state] !== -1);
-  if (start === undefined) return [];
-  const walk: number[] = [];
-  for (let state = start; state !== -1; state = ways.unprovedNext[state]!) walk.push(vertexOfState(state));
-  return walk;
-}
-
 /** Devices that would put a drained place between two barriers, or what does not drain behind one. */
 function wanted(
   field: BarrierField,
@@ -113,7 +104,7 @@ function wanted(
   for (const one of unheld) {
     if (one.demand.family !== "flow") continue;
     for (const at of waysOf(field, grader, one)) {
-      const walk = walkOf(at, one.pair.source.vertex);
+      const walk = unprovedWalk(at.ways, one.pair.source.vertex);
       const own = one.pair.source.item;
       if (one.demand.grade === "proved double") {
         const pair = cheapestSpace(walk.slice(0, -1), own, {
@@ -181,7 +172,7 @@ function liveOn(field: BarrierField, unheld: readonly Unheld[], grader: Grader):
   for (const one of unheld) {
     if (one.demand.family !== "flow") continue;
     for (const at of waysOf(field, grader, one)) {
-      const walk = walkOf(at, one.pair.source.vertex);
+      const walk = unprovedWalk(at.ways, one.pair.source.vertex);
       const crossings = walk.flatMap((vertex, i) => (at.positions.gates[vertex] === 1 && i > 0 ? [i] : []));
       const [first, last] = [crossings[0], crossings.at(-1)];
       if (one.demand.grade === "proved double" && first !== undefined && last !== undefined) {

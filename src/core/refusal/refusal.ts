@@ -1,5 +1,16 @@
 import type { SwapFault } from "./swapFault";
 
+/** Whom lifting a lock would reach, and by what. */
+export type LiftHarm = Readonly<{
+  job: string;
+  face: string;
+  source: string;
+  /** Barriers that would be left, and what that is worth; missing in rows of before. */
+  depth?: number;
+  grade?: string | null;
+  people: readonly string[];
+}>;
+
 /** Why the domain says no: a code and its evidence. Sentences are made of it in words/en. */
 export type Refusal =
   | { code: "not yours to do"; act: string; needs: readonly string[] }
@@ -34,15 +45,7 @@ export type Refusal =
   | {
       code: "would light";
       device: string;
-      harms: readonly {
-        job: string;
-        face: string;
-        source: string;
-        /** Barriers that would be left, and what that is worth; missing in rows of before. */
-        depth?: number;
-        grade?: string | null;
-        people: readonly string[];
-      }[];
+      harms: readonly LiftHarm[];
     }
   | { code: "swap not proved"; fault: SwapFault }
   | { code: "must stay passing"; device: string; job: string }

@@ -1,4 +1,4 @@
-import type { Refusal } from "../../refusal/refusal";
+import type { LiftHarm, Refusal } from "../../refusal/refusal";
 import type { SwapFault } from "../../refusal/swapFault";
 
 /** The sentence for a refusal: what is wrong, then what to do. Read once, at three in the morning. */
@@ -262,21 +262,7 @@ function swapWords(fault: SwapFault): string {
   }
 }
 
-function harmSentence({
-  job,
-  face,
-  source,
-  depth,
-  grade,
-  people,
-}: {
-  job: string;
-  face: string;
-  source: string;
-  depth?: number;
-  grade?: string | null;
-  people: readonly string[];
-}): string {
+function harmSentence({ job, face, source, depth, grade, people }: LiftHarm): string {
   const who = people.length > 0 ? `, where ${people.join(", ")} ${people.length === 1 ? "is" : "are"} on` : "";
   const left = grade === undefined || grade === null || depth === 0 ? "" : `, left ${grade}`;
   return `${source} to ${face} of job ${job}${who}${left}`;
