@@ -20,6 +20,7 @@ const CORE_ROOMS = [
   "request",
   "requirement",
   "trace",
+  "losses",
   "judge",
   "cut",
   "guard",

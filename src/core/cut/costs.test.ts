@@ -1,7 +1,7 @@
 import { SmallPlant } from "../../../tests/support/smallPlant";
 import { workFaces } from "../trace/workFaces";
 import { MINUTES_A_LOCK, priceOf } from "./costs";
-import { MINUTES_A_CONSUMER } from "../judge/outage";
+import { MINUTES_A_CONSUMER } from "../losses/outage";
 import { barrierField } from "../judge/pairs";
 
 /** S – A – B – P, with a consumer that hangs between A and B. */

@@ -3,7 +3,7 @@ import { barrierDistance, UNREACHED } from "../trace/barrierDistance";
 import { sourcesOf } from "../trace/sources";
 import { gateVertices, type StateGraph } from "../trace/stateGraph";
 import type { BarrierField } from "../judge/pairs";
-import { MINUTES_A_CONSUMER, outageOf } from "../judge/outage";
+import { MINUTES_A_CONSUMER, outageOf } from "../losses/outage";
 
 /** Hanging one more lock: fetching it, the tag, the entry, lifting it again. Common practice, in minutes. */
 export const MINUTES_A_LOCK = 4;

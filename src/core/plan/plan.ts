@@ -11,7 +11,7 @@ import { effortHundredths } from "../cut/costs";
 import { darkZoneOf, type DarkZone } from "./darkZone";
 import { bodiesBled } from "../judge/drains";
 import { graderOf } from "../judge/grade";
-import { lossOf, type Loss } from "../judge/loss";
+import { lossOf, type Loss } from "../losses/fedNoMore";
 import type { BarrierField } from "../judge/pairs";
 import type { RequiredPair } from "../judge/requirePairs";
 import { routesOf, shortfallsOf, type Route, type Shortfall } from "../judge/routes";
