@@ -70,7 +70,14 @@ export async function walkByPost(
     const next = steps.find((step) => step.phase === phase && !step.done && step.after.every((id) => finished.has(id)));
     if (!next) return;
     const second = next.kind === "prove" || next.kind === "verify";
-    const who = second ? "Odalys Brenn" : next.competence === "electrical" ? "Jonas Ekeberg" : "Sunniva Rask";
+    const who =
+      next.role === "operator"
+        ? "Ruth Amberley"
+        : second
+          ? "Odalys Brenn"
+          : next.competence === "electrical"
+            ? "Jonas Ekeberg"
+            : "Sunniva Rask";
     const [{ people }] = read<{ people: number }>(
       site,
       `SELECT count(DISTINCT l.person_id) AS people FROM personal_locks l

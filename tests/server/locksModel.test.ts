@@ -98,7 +98,8 @@ class Model {
         const step = steps[n % Math.max(1, steps.length)];
         if (!step) return null;
         const second = step.kind === "prove" || step.kind === "verify";
-        const by = what === "step" ? (second ? "vera" : WALKERS[who % 2]!) : walker;
+        const rightly = step.role === "operator" ? "orla" : second ? "vera" : WALKERS[who % 2]!;
+        const by = what === "step" ? rightly : walker;
         const report = soundReport(step, {
           lock: `L-${(who * 12 + n) % 40}`,
           people: peopleEver(this.site, isolation),

@@ -53,6 +53,7 @@ beforeAll(async () => {
   await add("cora", ["coordinator"]);
   await add("ivo", ["isolator"], ["process", "mechanical"]);
   await add("vera", ["isolator"], ["process"]);
+  await add("otto", ["operator"]);
   await add("ana", ["approver"]);
   await add("both", ["coordinator", "approver"]);
 }, 60_000);
@@ -205,7 +206,7 @@ describe("two jobs behind the same valves", () => {
             step.after.every((id) => finished.has(id)),
         );
         if (!next) break;
-        const who = next.kind === "verify" ? "vera" : "ivo";
+        const who = next.role === "operator" ? "otto" : next.kind === "verify" ? "vera" : "ivo";
         await done(who, "step.do", { isolation, step: next.id, ...soundReport(next, { lock: `L-${lock + 1}` }) });
         if (next.kind === "lock") lock++;
       }

@@ -69,6 +69,9 @@ function personFault(life: IsolationLife, step: WalkStep, command: StepCommand) 
   if (step.competence !== null && !command.competences.includes(step.competence)) {
     return refuse({ code: "not competent", step: label, needs: step.competence });
   }
+  if (step.role !== undefined && !command.roles.includes(step.role)) {
+    return refuse({ code: "not yours to do", act: `do “${label}”`, needs: [step.role] });
+  }
   if (step.plate !== null && !samePlate(command.plate, step.plate)) {
     return refuse({ code: "wrong plate", seen: command.plate?.trim() ?? "", expected: step.plate });
   }

@@ -1,4 +1,4 @@
-import type { Competence, PersonId } from "../people/roles";
+import type { Competence, PersonId, Role } from "../people/roles";
 import type { PlannedStep } from "../procedure/steps";
 import { refuse } from "../refusal/result";
 import type { Evidence, EvidenceFacts, StepReport } from "./stepEvidence";
@@ -29,7 +29,12 @@ export type Stuck = Readonly<{ why: (typeof STUCK_WHYS)[number]; words: string; 
 type By = Readonly<{ by: PersonId; at_ms: number }>;
 export type StepCommand = By &
   StepReport &
-  Readonly<{ type: "do step" | "prove again"; step: string; competences: readonly Competence[] }>;
+  Readonly<{
+    type: "do step" | "prove again";
+    step: string;
+    competences: readonly Competence[];
+    roles: readonly Role[];
+  }>;
 
 export type IsolationCommand =
   | StepCommand

@@ -2,6 +2,7 @@ import fc from "fast-check";
 import { propertyRuns } from "../../../tests/support/runs";
 import type { PersonId } from "../people/roles";
 import { checkIsolation, decideIsolation } from "./isolationLife";
+import { mergeSteps } from "./mergeSteps";
 import {
   type IsolationCommand,
   type IsolationFacts,
@@ -84,6 +85,7 @@ const doIt = (id: string, more: object = {}): StepCommand => ({
   step: id,
   by: ANN,
   competences: ["process"],
+  roles: ["isolator"],
   at_ms: 1,
   plate: id.endsWith("2") ? "V-1" : "V-2",
   lock: `L-${id}`,
@@ -122,6 +124,22 @@ describe("the life of an isolation", () => {
     expect(codeOf(told, doIt("i2", { plate: "v 1" }))).toBe("accepted");
     expect(codeOf(told, doIt("i2", { lock: " " }))).toBe("lock missing");
     expect(codeOf(told, doIt("i2"), { ...quiet, lockHangs: () => "on V-9" })).toBe("lock in use");
+  });
+
+  test("what else stops is signed by an operator, nobody else", () => {
+    const losses = { ...fresh, steps: [step("i1", "accept losses", "P-1", [], { role: "operator" })] };
+    expect(codeOf(losses, doIt("i1", { competences: ["electrical", "mechanical", "process"] }))).toBe(
+      "not yours to do",
+    );
+    expect(codeOf(losses, doIt("i1", { roles: ["operator"], words: " " }))).toBe("reading missing");
+    expect(codeOf(losses, doIt("i1", { roles: ["worker", "operator"] }))).toBe("accepted");
+  });
+  test("a list of losses signed before counts after a new plan only where it says the same", () => {
+    const list = (words: string) => step("i1", "accept losses", "P-1", [], { role: "operator", words });
+    const signed: WalkStep = { ...list("P-2 runs dry"), done: { ...after(doIt("i1")).steps[0]!.done! } };
+    const merged = (words: string) => mergeSteps([signed], [list(words)])[0]!.done;
+    expect(merged("P-2 runs dry")).not.toBeNull();
+    expect(merged("P-2 runs dry; P-3 runs dry")).toBeNull();
   });
 
   test("a missing, unsafe or unproved reading blocks, and so does proving one's own locks", () => {

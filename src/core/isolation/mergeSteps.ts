@@ -49,8 +49,10 @@ export function mergeSteps(old: readonly WalkStep[], planned: readonly PlannedSt
   ].sort((a, b) => phaseOrder(a) - phaseOrder(b));
 }
 
+/** What was signed counts only for the same list: other losses are other words. */
 function keyOf(step: PlannedStep): string {
-  return `${step.phase} ${stepLabel(step)}`;
+  const list = step.kind === "accept losses" ? ` ${step.words}` : "";
+  return `${step.phase} ${stepLabel(step)}${list}`;
 }
 
 function phaseOrder(step: PlannedStep): number {

@@ -55,6 +55,7 @@ export function soundReport(
 
 const WORDS: Readonly<Record<string, string>> = {
   "Who was told": "Control room, and the shift by radio; repeated back",
+  "What is done about each": "Standby lined up, panel told, read back by radio",
   "What holds it": "Steel pin through both lugs",
   "Who takes it": "Ruth Amberley, for operations",
   "What was seen": "Turned as it should, stopped at once",

@@ -65,6 +65,8 @@ export function asksOf(step: PlannedStep): Asks {
     case "tell":
     case "tell all":
       return { ...asks, words: "Who was told" };
+    case "accept losses":
+      return { ...asks, words: "What is done about each" };
     case "hand over":
       return { ...asks, words: "Who takes it" };
     case "test run":

@@ -1,7 +1,9 @@
 import type { Carrier } from "../plant/carriers";
-import { reachableFrom } from "../trace/barrierDistance";
+import type { StateGraph } from "../trace/stateGraph";
+import { runningPlantOf, verticesOf, type Mover, type RunningPlant } from "./runningPlant";
+import { reached, shutBy } from "./shut";
 import { sourcesOf } from "../trace/sources";
-import { gatesOf, vertexOf, type StateGraph } from "../trace/stateGraph";
+import { carrierOf } from "../trace/stateGraph";
 
 /** A consumer that runs today and would not with these devices isolated. */
 export type Loss = Readonly<{
@@ -17,27 +19,87 @@ export type Loss = Readonly<{
   isWork: boolean;
 }>;
 
+/** What is supplied, today and with the plan. */
+export type Supply = Readonly<{
+  /** Does the item run today, as far as anybody knows: lit in everything that it needs? */
+  runs: (item: number) => boolean;
+  /** Carriers of the item that are supplied today and not with the plan. */
+  loses: (item: number, carriers: readonly Carrier[]) => Carrier[];
+  /** Movers that the plan itself stops, by their drive. */
+  stopped: ReadonlySet<number>;
+  shutBefore: Uint8Array;
+  shutAfter: Uint8Array;
+}>;
+
 /**
- * What else goes dark: consumers with all their needs lit as the devices stand today, and one of them dark once the set
- * is isolated too. Devices whose position is unknown count as passing before and after. Sorted by area, then tag.
+ * What is supplied before and after. A carrier that a consumer gets by normal ways today counts as lost when no normal way
+ * is left, though energy may still come by another: a motor is not run by the pump that turns it. Where it comes by no
+ * normal way that the register knows, any way counts, before and after. A mover whose drive is lost passes nothing on.
  *
- * Cost: two searches over the plant.
+ * Cost: a few searches over the plant; one more for each round of movers that stop.
  */
-export function lossOf(graph: StateGraph, isolated: ReadonlySet<number>, work: ReadonlySet<number>): Loss[] {
-  const standing = graph.plant.items.flatMap(({ device }, index) => (device?.stands === "stopping" ? [index] : []));
-  const sources = sourcesOf(graph).feeding.map((source) => source.vertex);
-  const before = reachableFrom(graph, sources, gatesOf(graph, standing));
-  const after = reachableFrom(graph, sources, gatesOf(graph, [...standing, ...isolated]));
+export function supplyOf(
+  graph: StateGraph,
+  isolated: ReadonlySet<number>,
+  opens: ReadonlySet<number> = new Set(),
+): Supply {
+  const running = runningPlantOf(graph);
+  const starts = sourcesOf(graph).feeding.map(({ vertex }) => vertex);
+  const shutBefore = shutBy(graph, []);
+  const shutAfter = shutBy(graph, isolated, opens);
+  const anyBefore = reached(graph, starts, shutBefore, "out");
+  const anyAfter = reached(graph, starts, shutAfter, "out");
+  const before = reached(running.supply, starts, shutBefore, "out");
+  const stopped = new Set<number>();
+  let passing = shutAfter;
+  let after = reached(running.supply, starts, passing, "out");
+  const has = (marks: Uint8Array, item: number, carrier: Carrier) =>
+    verticesOf(graph, item).some((vertex) => marks[vertex] === 1 && carrierOf(graph, vertex) === carrier);
+  const isLost = (item: number, carrier: Carrier): boolean => {
+    if (has(before, item, carrier)) return !has(after, item, carrier);
+    return has(anyBefore, item, carrier) && !has(anyAfter, item, carrier);
+  };
+  for (let found = true; found;) {
+    found = false;
+    for (const mover of running.movers) {
+      if (stopped.has(mover.item) || !mover.drive.some((carrier) => isLost(mover.item, carrier))) continue;
+      stopped.add(mover.item);
+      passing = stopping(passing, mover);
+      found = true;
+    }
+    if (found) after = reached(running.supply, starts, passing, "out");
+  }
+  return {
+    shutBefore,
+    shutAfter,
+    stopped,
+    runs: (item) => needsOf(running, item).every((carrier) => has(anyBefore, item, carrier)),
+    loses: (item, carriers) => carriers.filter((carrier) => isLost(item, carrier)),
+  };
+}
+
+function stopping(shut: Uint8Array, mover: Mover): Uint8Array {
+  const marks = shut.slice();
+  for (const vertex of mover.flows) marks[vertex] = 1;
+  return marks;
+}
+
+/** What it needs to run: as written, else what drives it. */
+function needsOf(running: RunningPlant, item: number): readonly Carrier[] {
+  const { needs } = running.graph.plant.items[item]!;
+  return needs.length > 0 ? needs : (running.movers.find((mover) => mover.item === item)?.drive ?? []);
+}
+
+/**
+ * Consumers with all their needs met as the devices stand today, and one of them lost once the set is isolated too.
+ * Devices whose position is unknown count as passing before and after. Sorted by area, then tag.
+ */
+export function fedNoMore(graph: StateGraph, supply: Supply, work: ReadonlySet<number>): Loss[] {
   const tellOf = new Map(graph.plant.areas.map((area) => [area.name, area.tell]));
   const losses: Loss[] = [];
   graph.plant.items.forEach((item, index) => {
-    if (item.needs.length === 0) return;
-    const found = graph.places.resolveFace(item.tag);
-    if (!found.ok) throw new Error(`${item.tag} has no place`);
-    const has = (lit: Uint8Array, carrier: Carrier) =>
-      found.places.some((place) => lit[vertexOf(graph, place, carrier)] === 1);
-    if (!item.needs.every((carrier) => has(before, carrier))) return;
-    const loses = item.needs.filter((carrier) => !has(after, carrier));
+    if (item.needs.length === 0 || !supply.runs(index)) return;
+    const loses = supply.loses(index, item.needs);
     if (loses.length === 0) return;
     losses.push({
       tag: item.tag,
@@ -50,4 +112,9 @@ export function lossOf(graph: StateGraph, isolated: ReadonlySet<number>, work: R
     });
   });
   return losses.sort((a, b) => (`${a.area}\u0000${a.tag}` < `${b.area}\u0000${b.tag}` ? -1 : 1));
+}
+
+/** The same, worked out for itself. */
+export function lossOf(graph: StateGraph, isolated: ReadonlySet<number>, work: ReadonlySet<number>): Loss[] {
+  return fedNoMore(graph, supplyOf(graph, isolated), work);
 }

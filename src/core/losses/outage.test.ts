@@ -5,7 +5,7 @@ import { SmallPlant } from "../../../tests/support/smallPlant";
 import { reachableFrom } from "../trace/barrierDistance";
 import { sourcesOf } from "../trace/sources";
 import { gatesOf } from "../trace/stateGraph";
-import { lossOf } from "./loss";
+import { lossOf } from "./fedNoMore";
 import { dominatorTree, outageOf } from "./outage";
 
 describe("dominators", () => {

@@ -11,8 +11,11 @@ export type Alternative = Readonly<{
   devices: readonly string[];
   locks: number;
   minutes: number;
-  /** Consumers that go dark besides the work, by tag, and their criticality together. */
+  /** Consumers that go dark besides the work, by tag. */
   dark: readonly string[];
+  /** How many more cannot go on: dead heads, dry pumps, backed-up drains, lost protection, liquid locked in. */
+  alsoStops: number;
+  /** Criticality of all of these together, each item once. */
   criticality: number;
   exact: boolean;
   /** Ways that are not held as asked. */
@@ -63,10 +66,11 @@ export function compare(
   }
   const figures = plans.map((made) => {
     const dark = made.goesDark.filter((loss) => !loss.isWork);
+    const items = new Map([...dark, ...made.alsoStops].map(({ tag, criticality }) => [tag, criticality]));
     return {
       made,
       dark: dark.map((loss) => loss.tag),
-      criticality: dark.reduce((sum, loss) => sum + loss.criticality, 0),
+      criticality: [...items.values()].reduce((sum, one) => sum + one, 0),
     };
   });
   const least = (of: (figure: (typeof figures)[number]) => number) => Math.min(...figures.map(of));
@@ -85,6 +89,7 @@ export function compare(
       locks: made.points.length,
       minutes: made.minutes,
       dark,
+      alsoStops: made.alsoStops.length,
       criticality,
       exact: made.exact,
       shortfalls: made.shortfalls.length,
@@ -119,7 +124,10 @@ function reasonFor(alternatives: readonly Alternative[], recommended: number): s
   const others = alternatives.filter((_, index) => index !== recommended);
   if (others.every((other) => other.shortfalls > chosen.shortfalls))
     return "It leaves the fewest ways short of what is asked.";
-  const dark = chosen.dark.length === 0 ? "nothing else goes dark" : `${chosen.dark.length} others go dark`;
+  const dark = [
+    chosen.dark.length === 0 ? "nothing else goes dark" : `${chosen.dark.length} others go dark`,
+    ...(chosen.alsoStops > 0 ? [`${chosen.alsoStops} more cannot go on as they are`] : []),
+  ].join(", ");
   const [quick] = [...alternatives].sort((a, b) => a.minutes - b.minutes);
   const extra = quick === undefined ? 0 : chosen.minutes - quick.minutes;
   if (extra <= 0) return `It is the quickest at ${chosen.minutes} min, and ${dark}.`;

@@ -9,9 +9,10 @@ import { blindList, type Blind } from "./blindList";
 import type { Cavity } from "../judge/sections";
 import { effortHundredths } from "../cut/costs";
 import { darkZoneOf, type DarkZone } from "./darkZone";
-import { bodiesBled } from "../judge/drains";
+import { bodiesBled, isFlow } from "../judge/drains";
 import { graderOf } from "../judge/grade";
-import { lossOf, type Loss } from "../losses/fedNoMore";
+import type { Loss } from "../losses/fedNoMore";
+import { lossesOf, type AlsoStops, type Losses } from "../losses/alsoStops";
 import type { BarrierField } from "../judge/pairs";
 import type { RequiredPair } from "../judge/requirePairs";
 import { routesOf, shortfallsOf, type Route, type Shortfall } from "../judge/routes";
@@ -70,7 +71,10 @@ export type Plan = Readonly<{
   unusable: readonly string[];
   blinds: readonly Blind[];
   darkZone: DarkZone;
+  /** Consumers that are fed no more. */
   goesDark: readonly Loss[];
+  /** What else stops, is left unprotected, backs up or is locked in. */
+  alsoStops: readonly AlsoStops[];
   notices: readonly string[];
   waysIn: Trace["waysIn"];
   stored: Trace["stored"];
@@ -99,7 +103,17 @@ export function plan(graph: StateGraph, job: Job, file = "job"): Read<Plan> {
   const positive = new Set([...devices].filter((item) => graph.plant.items[item]?.device?.positive));
   const isStaged = points.some((point) => point.because === "positive");
   const blinds = isStaged ? blindList(field, pairs, positive) : [];
-  const goesDark = lossOf(graph, devices, faceItems(field.faces));
+  const itemsOf = (tags: readonly string[]) => new Set(tags.map((tag) => graph.itemByTag.get(tag)!));
+  const bleeds = [
+    ...new Set([...grader.cavities.flatMap((cavity) => cavity.bleeds), ...bodyBleedsOf(read.value)]),
+  ].sort();
+  const opens = [...new Set(grader.cavities.flatMap((cavity) => cavity.opens))].sort();
+  const { lit, drains } = grader.standing;
+  const losses = lossesOf(graph, devices, faceItems(field.faces), {
+    isSafe: (vertex) => lit[vertex] === 0 && (!isFlow(graph, vertex) || drains.drained.has(vertex)),
+    bleeds: itemsOf(bleeds),
+    opens: itemsOf(opens),
+  });
   return {
     ok: true,
     warnings: [],
@@ -121,16 +135,17 @@ export function plan(graph: StateGraph, job: Job, file = "job"): Read<Plan> {
       shortfalls: [...shortfalls, ...openingShortfalls(read.value)],
       singleFailures: singleFailures(field, pairs, devices),
       cavities: grader.cavities,
-      bleeds: [...new Set([...grader.cavities.flatMap((cavity) => cavity.bleeds), ...bodyBleedsOf(read.value)])].sort(),
-      opens: [...new Set(grader.cavities.flatMap((cavity) => cavity.opens))].sort(),
+      bleeds,
+      opens,
       unusable: [...job.struck].sort(),
       blinds,
       darkZone: darkZoneOf(graph, grader.cavities),
-      goesDark,
-      notices: [...noticesOf(graph, points, grader.cavities), ...blinds.flatMap(tooWeak)],
+      goesDark: losses.goesDark,
+      alsoStops: losses.alsoStops,
+      notices: [...noticesOf(graph, points), ...blinds.flatMap(tooWeak)],
       waysIn: traced.waysIn,
       stored: traced.stored,
-      findings: [...traced.findings, ...undrainedZones(field, grader.cavities)],
+      findings: [...traced.findings, ...undrainedZones(field, grader.cavities), ...lossFindings(losses)],
     },
   };
 }
@@ -232,7 +247,27 @@ function undrainedZones({ faces }: BarrierField, cavities: readonly Cavity[]): T
     }));
 }
 
-function noticesOf(graph: StateGraph, points: readonly Point[], cavities: readonly Cavity[]): string[] {
+/** What could not be judged of what else stops, or only by an assumption. */
+function lossFindings({ assumedSinks, protectsUnknown }: Losses): Trace["findings"][number][] {
+  const found: Trace["findings"][number][] = [];
+  if (assumedSinks.length > 0) {
+    found.push({
+      code: "assumed sink",
+      tags: assumedSinks,
+      sentence: `No sink is known where flow ends, so it is taken to end at ${assumedSinks.join(", ")}. Mark the true ends in the register (sink).`,
+    });
+  }
+  if (protectsUnknown.length > 0) {
+    found.push({
+      code: "protects unknown",
+      tags: protectsUnknown,
+      sentence: `Nobody has written down what ${protectsUnknown.join(", ")} protects, so nothing is said of losing it. Enter its tags (protects).`,
+    });
+  }
+  return found;
+}
+
+function noticesOf(graph: StateGraph, points: readonly Point[]): string[] {
   const notices: string[] = [];
   const item = (tag: string) => graph.plant.items[graph.itemByTag.get(tag) ?? -1];
   const untested = points.filter(({ device, positive, stops }) => {
@@ -249,18 +284,6 @@ function noticesOf(graph: StateGraph, points: readonly Point[], cavities: readon
     if (safety) notices.push(`Isolating ${device} takes away ${safety}. A person with authority approves that first.`);
     if (!item(device)?.device?.lockable) {
       notices.push(`${device} takes no lock: it is tagged only, with something more done.`);
-    }
-  }
-  for (const cavity of cavities) {
-    if (cavity.zone !== "between" || cavity.undrained.length === 0) continue;
-    const liquid = cavity.undrained.some((place) => {
-      const phase = item(place)?.contents?.phase;
-      return phase === undefined || phase === "liquid" || phase === "two-phase";
-    });
-    if (liquid && cavity.barriers.length >= 2) {
-      notices.push(
-        `Between ${cavity.barriers.join(" and ")} a liquid may be blocked in with no bleed. It expands when it warms: find a relief or drain it.`,
-      );
     }
   }
   return notices;

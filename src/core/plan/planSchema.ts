@@ -1,6 +1,7 @@
 import { z } from "zod";
 import { CARRIERS } from "../plant/carriers";
 import { OBJECTIVES, SCHOOLS } from "../request/jobFile";
+import { LOSS_KINDS } from "../losses/alsoStops";
 import { FAMILIES, GRADES } from "../requirement/grades";
 import { FINDING_CODES } from "../trace/findings";
 import { HIDDEN_BY } from "../trace/hiddenRoute";
@@ -79,6 +80,20 @@ export const goesDarkSchema: z.ZodType<Plan["goesDark"]> = z.array(
   }),
 );
 
+/** Plans of before looked only at what goes dark. */
+const alsoStopsSchema: z.ZodType<Plan["alsoStops"]> = z.array(
+  z.object({
+    kind: z.enum(LOSS_KINDS),
+    tag: z.string(),
+    name: z.string(),
+    area: z.string(),
+    tell: z.string(),
+    criticality: z.number(),
+    by: tags,
+    others: tags,
+  }),
+);
+
 /** A plan as an isolation keeps it. */
 export const planSchema: z.ZodType<Plan> = z.object({
   format: z.literal("heavy-lantern/plan"),
@@ -145,6 +160,7 @@ export const planSchema: z.ZodType<Plan> = z.object({
     ),
   }),
   goesDark: goesDarkSchema,
+  alsoStops: alsoStopsSchema.default([]),
   notices: tags,
   waysIn: z.array(
     z.object({

@@ -47,6 +47,9 @@ function toItem(raw: PlantFile["items"][number]): Item {
     criticality: rest.criticality,
     feeder: rest.feeder,
     needs: rest.needs,
+    sink: rest.sink,
+    service: rest.service,
+    protects: rest.protects,
     sources: source.map((entry) => ({
       carrier: entry.carrier,
       feeding: entry.feeding,
@@ -76,8 +79,8 @@ function toItem(raw: PlantFile["items"][number]): Item {
 }
 
 function toLink(raw: PlantFile["links"][number]): Link {
-  const { from, to, carries, oneWay, normal, wall, walked, temporary } = raw;
-  return { from, to, carries, oneWay, normal, wall, walked, temporary };
+  const { from, to, carries, oneWay, normal, wall, service, protects, walked, temporary } = raw;
+  return { from, to, carries, oneWay, normal, wall, service, protects, walked, temporary };
 }
 
 function areaProblems({ areas }: Plant, origin: Origin): Problem[] {
@@ -87,6 +90,8 @@ function areaProblems({ areas }: Plant, origin: Origin): Problem[] {
       : [],
   );
 }
+
+const NO_SERVICE = "what protects others says by which service: relief, cooling and the like";
 
 function itemProblems(plant: Plant, origin: Origin): Problem[] {
   const problems: Problem[] = [];
@@ -126,6 +131,10 @@ function itemProblems(plant: Plant, origin: Origin): Problem[] {
       });
     }
     for (const holder of item.device?.heldBy ?? []) if (!known(holder)) missing("device.heldBy", holder);
+    for (const tag of item.protects) if (!known(tag)) missing("protects", tag);
+    if (item.protects.length > 0 && item.service === undefined) {
+      problems.push({ ...origin.item(index), tag: item.tag, field: "service", message: NO_SERVICE });
+    }
   });
   if (sources === 0) {
     problems.push({
@@ -140,7 +149,16 @@ function itemProblems(plant: Plant, origin: Origin): Problem[] {
 function linkProblems(plant: Plant, origin: Origin): Problem[] {
   const problems: Problem[] = [];
   const places = placeIndexOf(plant.items);
+  const tags = new Set(plant.items.map(({ tag }) => tag));
   plant.links.forEach((link, index) => {
+    for (const tag of link.protects) {
+      if (!tags.has(tag)) {
+        problems.push({ ...origin.link(index), tag: link.from, field: "protects", message: `unknown tag ${tag}` });
+      }
+    }
+    if (link.protects.length > 0 && link.service === undefined) {
+      problems.push({ ...origin.link(index), tag: link.from, field: "service", message: NO_SERVICE });
+    }
     for (const field of ["from", "to"] as const) {
       const found = places.resolveOne(link[field]);
       if (!found.ok) problems.push({ ...origin.link(index), tag: link[field], field, message: found.message });

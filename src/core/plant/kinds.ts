@@ -88,6 +88,10 @@ export const KINDS: Readonly<Record<string, Kind>> = {
   tank: passesOnly,
   silo: mayHoldBack,
   sump: passesOnly,
+  sewer: passesOnly,
+  flare: passesOnly,
+  stack: passesOnly,
+  atmosphere: passesOnly,
   valve: passesOnly,
   "check valve": mayHoldBack,
   "control valve": mayHoldBack,
@@ -130,6 +134,34 @@ const SHUTS: ReadonlySet<string> = new Set([
 
 export function canBeShut(kind: string): boolean {
   return SHUTS.has(kind);
+}
+
+/** Kinds in which what flows may run off for ever, or for long. Common practice, no source. */
+const SINKS: ReadonlySet<string> = new Set(["tank", "sump", "silo", "sewer", "flare", "stack", "atmosphere"]);
+
+export function isSink(kind: string): boolean {
+  return SINKS.has(kind);
+}
+
+/** Kinds that hold enough to draw from, or to circulate through. Common practice, no source. */
+const VESSELS: ReadonlySet<string> = new Set(["vessel", "tank", "silo", "sump"]);
+
+export function isVessel(kind: string): boolean {
+  return VESSELS.has(kind);
+}
+
+/** Kinds that move what flows through them, and are harmed when it cannot come or go. Common practice, no source. */
+const MOVERS: ReadonlySet<string> = new Set(["pump", "compressor", "fan", "conveyor", "screw", "feeder", "elevator"]);
+
+export function isMover(kind: string): boolean {
+  return MOVERS.has(kind);
+}
+
+/** Kinds that normal flow never runs off through, though a line leads there. Common practice, no source. */
+const DEAD_ENDS: ReadonlySet<string> = new Set(["bleed", "relief valve", "instrument", "blind", "accumulator"]);
+
+export function isDeadEnd(kind: string): boolean {
+  return DEAD_ENDS.has(kind);
 }
 
 /** Kinds that open a circuit without a gap that anybody can see or a maker vouches for. Common practice, no source. */

@@ -35,6 +35,12 @@ export type Item = Readonly<{
   feeder?: string;
   /** Carriers that this consumer needs to run. */
   needs: readonly Carrier[];
+  /** What flows here may run off for ever; missing: by its kind, and where no other end is known the last place is taken. */
+  sink?: boolean;
+  /** What it does for others besides carrying on: losing it backs up what empties into it, or leaves them unprotected. */
+  service?: Service;
+  /** Tags that the service protects. */
+  protects: readonly string[];
   sources: readonly Source[];
   device?: Device;
   bleed?: Bleed;
@@ -127,6 +133,13 @@ export type Bleed = Readonly<{
   bore_m?: number;
 }>;
 
+/** What empties through these backs up when they are shut off. */
+export const EMPTYING = ["drain", "vent", "overflow", "condensate"] as const;
+/** What these protect stands unprotected when they are shut off. */
+export const PROTECTING = ["relief", "cooling", "quench", "purge", "inert", "firewater", "trip"] as const;
+export const SERVICES = [...EMPTYING, ...PROTECTING] as const;
+export type Service = (typeof SERVICES)[number];
+
 /** A connection between two places that carries one carrier, both ways unless `oneWay`. */
 export type Link = Readonly<{
   from: string;
@@ -137,6 +150,9 @@ export type Link = Readonly<{
   normal: "forward" | "none";
   /** A wall between two fluids: no connection, but a tube leak would make it one. */
   wall: boolean;
+  /** As for an item. */
+  service?: Service;
+  protects: readonly string[];
   /** ISO date of the day somebody last walked it on the plant. */
   walked?: string;
   /** A hose, jumper or generator that is there only for a while: ISO dates. */

@@ -3,7 +3,7 @@ import { z } from "zod";
 import { AFTER_WATCHES } from "../fire/hotWork";
 import { CARRIERS } from "./carriers";
 import { SYSTEMS } from "./conductors";
-import { HAZARDS, VESSEL_SHAPES } from "./plant";
+import { HAZARDS, SERVICES, VESSEL_SHAPES } from "./plant";
 import { storedEnergySchema } from "../energy/storedEnergy";
 
 export const PLANT_FORMAT = "heavy-lantern/plant";
@@ -35,6 +35,8 @@ function strict<Shape extends z.ZodRawShape>(shape: Shape) {
   });
 }
 
+const service = z.enum(SERVICES, { error: `must be ${SERVICES.join(", ")}` });
+const protects = z.array(tag, { error: "must be a list of tags" }).default([]);
 const length = number.gt(0, "must be above 0").max(1000, "must be at most 1000");
 const bore = number.gt(0, "must be above 0").max(10, "must be at most 10");
 const count = number.int("must be a whole number").min(0, "must be 0 or more").max(1000, "must be at most 1000");
@@ -118,6 +120,9 @@ const item = z.looseObject({
   criticality: number.min(0, "must be 0 or more").max(1000, "must be at most 1000").optional(),
   feeder: tag.optional(),
   needs: z.array(carrier).default([]),
+  sink: flag.optional(),
+  service: service.optional(),
+  protects,
   source: z.array(source, { error: "must be a list" }).default([]),
   device: device.optional(),
   bleed: strict({ safe: flag.default(false), gauge: flag.default(false), bore_m: bore.optional() }).optional(),
@@ -132,6 +137,8 @@ const link = z.looseObject({
   oneWay: flag.default(false),
   normal: z.enum(["forward", "none"], { error: "must be forward or none" }).default("forward"),
   wall: flag.default(false),
+  service: service.optional(),
+  protects,
   walked: isoDate.optional(),
   temporary: z.object({ from: isoDate, until: isoDate }).optional(),
 });

@@ -16,6 +16,9 @@ export const ITEM_COLUMNS = [
   "parts",
   "feeder",
   "needs",
+  "sink",
+  "service",
+  "protects",
   "voltage_V",
   "system",
   "criticality",
@@ -47,7 +50,18 @@ export const ITEM_COLUMNS = [
   "safety",
   "bleed",
 ] as const;
-export const LINK_COLUMNS = ["from", "to", "carries", "oneWay", "normal", "wall", "walked", "until"] as const;
+export const LINK_COLUMNS = [
+  "from",
+  "to",
+  "carries",
+  "oneWay",
+  "normal",
+  "wall",
+  "walked",
+  "until",
+  "service",
+  "protects",
+] as const;
 
 export const AREA_COLUMNS = [
   "name",
@@ -188,6 +202,9 @@ function itemFromRow(row: Row, say: Say): Record<string, unknown> {
     parts: list(row.parts),
     feeder: text(row.feeder),
     needs: list(row.needs),
+    sink: flagCell(row.sink),
+    service: text(row.service),
+    protects: list(row.protects),
     voltage_V: numberCell(row.voltage_V),
     system: text(row.system),
     criticality: numberCell(row.criticality),
@@ -237,6 +254,8 @@ function linkFromRow(row: Row, say: Say): Record<string, unknown> {
     oneWay: flagCell(row.oneWay) ?? false,
     normal: text(row.normal) ?? "forward",
     wall: flagCell(row.wall) ?? false,
+    service: text(row.service),
+    protects: list(row.protects),
     walked: text(row.walked),
     temporary: row.until && row.walked ? { from: row.walked, until: row.until } : undefined,
   });

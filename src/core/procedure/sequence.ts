@@ -7,6 +7,8 @@ import { familyOf } from "../requirement/grades";
 import { profileOf } from "../requirement/profiles";
 import { isHarmful } from "../requirement/requiredGrade";
 import type { Plan, Point } from "../plan/plan";
+import { LOSS_KINDS } from "../losses/alsoStops";
+import { LOSS_CLAUSES } from "../words/en/losses";
 import { addProofs } from "./proofSteps";
 import { addRestoreSteps } from "./restoreSteps";
 import {
@@ -49,6 +51,23 @@ export function stepsOf(plan: Plan, graph: StateGraph, faces: Job["faces"] = [])
     competence: null,
     after: [tell],
   });
+  const losses = lossesInWords(plan);
+  // Whoever runs the plant takes it without these before anything is shut.
+  const begun =
+    losses.length === 0
+      ? [stop]
+      : [
+          stop,
+          add({
+            phase: "isolate",
+            kind: "accept losses",
+            subject: all,
+            words: `With these points also: ${losses.join("; ")}. See to each, tell whom it concerns, and sign that the plant can do without.`,
+            competence: null,
+            role: "operator",
+            after: [tell],
+          }),
+        ];
 
   const stored = storedToRelease(plan, graph);
   const releases = (kind: ReleaseKind, after: readonly string[]) =>
@@ -87,13 +106,13 @@ export function stepsOf(plan: Plan, graph: StateGraph, faces: Job["faces"] = [])
       plate: plateOf(point.device),
       words: `${isDrive ? "Open" : "Shut"} ${named(point.device)}, and at once ${point.lockable ? "lock and tag it" : "tag it: it takes no lock, so do something more"}.`,
       competence: competenceFor(point.stops),
-      after: isDrive ? [stop] : [stop, ...drives],
+      after: isDrive ? begun : [...begun, ...drives],
     });
     (isDrive ? drives : locks).push(verified(list, point, id));
   }
   const beforeBlinds = [...drives, ...locks];
 
-  const beforeBleeds = [...(beforeBlinds.length > 0 ? beforeBlinds : [stop]), ...restrained];
+  const beforeBleeds = [...(beforeBlinds.length > 0 ? beforeBlinds : begun), ...restrained];
   // A drain behind a valve drains only while that valve stands open, and nobody can shut it.
   const drainValves = plan.opens.map((tag) =>
     add({
@@ -129,7 +148,7 @@ export function stepsOf(plan: Plan, graph: StateGraph, faces: Job["faces"] = [])
       plate: plateOf(point.device),
       words: `Fit ${named(point.device)}: first flange opened as if full, standing aside. Lock and tag it.`,
       competence: "mechanical",
-      after: [stop, ...beforeBlinds, ...bled],
+      after: [...begun, ...beforeBlinds, ...bled],
     });
     return verified(list, point, id);
   });
@@ -173,7 +192,8 @@ export function stepsOf(plan: Plan, graph: StateGraph, faces: Job["faces"] = [])
     subject: all,
     words: tryWords(all, proofsOf(["control"]).length > 0),
     competence: null,
-    after: ready.length + tested.length > 0 ? [...ready, ...tested] : allLocks,
+    // With nothing to lock or prove it still waits for whoever was told.
+    after: [...begun, ...calm, ...ready, ...tested],
     ways: WAYS_OF_STARTING,
   });
   add({
@@ -195,6 +215,18 @@ export function stepsOf(plan: Plan, graph: StateGraph, faces: Job["faces"] = [])
     opened: openedLines(plan, faces),
   });
   return [...list.steps];
+}
+
+/** What else stops, a clause for each kind of loss; what is itself the work is meant to. */
+function lossesInWords({ goesDark, alsoStops }: Plan): string[] {
+  const dark = goesDark.filter(({ isWork }) => !isWork).map(({ tag }) => tag);
+  const byKind = LOSS_KINDS.map((kind) => [kind, alsoStops.filter((row) => row.kind === kind)] as const);
+  return [
+    ...(dark.length > 0 ? [`fed no more: ${dark.join(", ")}`] : []),
+    ...byKind.flatMap(([kind, rows]) =>
+      rows.length > 0 ? [`${LOSS_CLAUSES[kind]}: ${rows.map(({ tag }) => tag).join(", ")}`] : [],
+    ),
+  ];
 }
 
 /** Each is tried: a start blocked at one desk may be open at another. */

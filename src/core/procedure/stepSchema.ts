@@ -1,5 +1,5 @@
 import { z } from "zod";
-import { COMPETENCES } from "../people/roles";
+import { COMPETENCES, ROLES } from "../people/roles";
 import { CARRIERS } from "../plant/carriers";
 import { STEP_KINDS, type PlannedStep } from "./steps";
 
@@ -16,6 +16,7 @@ export const plannedStepSchema: z.ZodType<PlannedStep> = z.object({
   carrier: z.enum(CARRIERS).nullable(),
   limit: z.object({ most: z.number(), unit: z.string() }).nullable(),
   secondPerson: z.boolean(),
+  role: z.enum(ROLES).optional(),
   pairs: z.array(z.string()).optional(),
   system_V: z.number().optional(),
   ways: z.array(z.string()).optional(),

@@ -1,5 +1,5 @@
 import { tagOfPlace } from "../plant/resolvePlace";
-import type { Competence } from "../people/roles";
+import type { Competence, Role } from "../people/roles";
 import type { Carrier } from "../plant/carriers";
 import type { Item } from "../plant/plant";
 import type { StateGraph } from "../trace/stateGraph";
@@ -7,6 +7,7 @@ import type { Plan } from "../plan/plan";
 
 export const STEP_KINDS = [
   "tell",
+  "accept losses",
   "stop",
   "restrain",
   "run down",
@@ -62,6 +63,8 @@ export type PlannedStep = Readonly<{
   /** Proving only: what must not be exceeded, and its unit. */
   limit: Readonly<{ most: number; unit: string }> | null;
   secondPerson: boolean;
+  /** Only somebody of this role does it. */
+  role?: Role;
   /** Proving dead: every pair to be read, and the voltage the tester must be rated for. */
   pairs?: readonly string[];
   system_V?: number;

@@ -53,6 +53,7 @@ function walk(start: IsolationLife, until: (life: IsolationLife, step: WalkStep)
         step: step.id,
         by: second ? BEN : ANN,
         competences: ["electrical", "mechanical", "process"],
+        roles: ["operator"],
         at_ms: 1,
         ...soundReport(step, { lock: `L-${++lock}`, people: 2 }),
       },
@@ -124,7 +125,7 @@ describe("a temporary restore", () => {
     for (const step of started.value.steps.filter((one) => one.phase === "test" && one.after.length === 0)) {
       const tried = decideIsolation(
         started.value,
-        { type: "do step", step: step.id, by: ANN, competences: [], at_ms: 3, ...soundReport(step) },
+        { type: "do step", step: step.id, by: ANN, competences: [], roles: [], at_ms: 3, ...soundReport(step) },
         walkFacts({ peopleOn: ["Nell"] }),
       );
       expect(tried).toMatchObject({ ok: false, refusal: { code: "people on" } });
@@ -160,7 +161,7 @@ describe("planning again in the middle of a walk", () => {
     checkIsolation(stuck.value);
     const tried = decideIsolation(
       stuck.value,
-      { type: "do step", step: step.id, by: ANN, competences: ["process"], at_ms: 3, ...soundReport(step) },
+      { type: "do step", step: step.id, by: ANN, competences: ["process"], roles: [], at_ms: 3, ...soundReport(step) },
       walkFacts(),
     );
     expect(tried).toMatchObject({ ok: false, refusal: { code: "stuck", why: "broken" } });

@@ -68,6 +68,7 @@ export function guideOf(step: PlannedStep, item: Item | undefined): Guide {
         mind: "It proves nothing where an interlock already blocks the start.",
       };
     case "tell":
+    case "accept losses":
     case "stop":
     case "restrain":
     case "run down":

@@ -3,6 +3,7 @@ import type { PlannedStep, StepKind } from "../procedure/steps";
 /** Minutes of hands for each kind of step, when nobody has measured better. Common practice, no source. */
 const HANDS_min: Readonly<Record<StepKind, number>> = {
   tell: 10,
+  "accept losses": 10,
   stop: 15,
   restrain: 15,
   "run down": 2,

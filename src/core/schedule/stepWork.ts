@@ -98,6 +98,7 @@ function waitsOf(step: PlannedStep, plan: Plan, itemOf: (place: string) => Item 
     case "test air":
       return [sampleWaits(step.subject, item)];
     case "tell":
+    case "accept losses":
     case "stop":
     case "restrain":
     case "lock":

@@ -15,6 +15,8 @@ export const FINDING_CODES = [
   "carriers left out",
   "no link",
   "not drained",
+  "assumed sink",
+  "protects unknown",
 ] as const;
 
 export type Finding = Readonly<{

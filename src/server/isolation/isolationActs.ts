@@ -106,7 +106,7 @@ export const startReturn = defineAct({
 
 /** Who did it, with what they have been found able to do, and when. */
 export function by({ person, done_ms }: ActContext) {
-  return { by: person.id, competences: person.competences, at_ms: done_ms };
+  return { by: person.id, competences: person.competences, roles: person.roles, at_ms: done_ms };
 }
 
 /** Load, decide, save: the isolation and its box together, or neither. */

@@ -2,6 +2,8 @@ import type { Paper } from "../../workers/renderPdf";
 import QRCode from "qrcode";
 import type { Content } from "pdfmake/interfaces";
 import type { WalkStep } from "../../core/isolation/isolation";
+import type { Plan } from "../../core/plan/plan";
+import { darkSentence, lossSentence } from "../../core/words/en/losses";
 import type { LedgerHead } from "../ledger/append";
 import type { JobView } from "../job/jobView";
 import { siteTime } from "../runtime/siteTime";
@@ -14,6 +16,7 @@ export async function certificate(
   url: string,
   head: LedgerHead,
   now_ms: number,
+  plan: Plan,
 ): Promise<Paper> {
   const isolation = view.isolation!;
   const qr = await QRCode.toString(url, { type: "svg", margin: 0 });
@@ -61,6 +64,7 @@ export async function certificate(
           ]),
           [100, 90, "*", "*"],
         ),
+    ...lossesOf(plan, done("accept losses"), who),
     ...(bleeds.length > 0
       ? [
           { text: "Bleeds open and locked open", style: "head" } as Content,
@@ -130,6 +134,25 @@ export async function certificate(
     },
     foot: foot(head, now_ms),
   };
+}
+
+/** What else stops while it stands, and who of the plant signed that it may. */
+function lossesOf(plan: Plan, signed: readonly WalkStep[], who: (step: WalkStep) => string): Content[] {
+  const rows = [
+    ...plan.goesDark.filter(({ isWork }) => !isWork).map((loss) => [loss.tag, darkSentence(loss)]),
+    ...plan.alsoStops.map((row) => [row.tag, lossSentence(row)]),
+  ];
+  if (rows.length === 0) return [];
+  const by = signed.map((step) => `${who(step)}, ${siteTime(step.done!.at_ms)}: ${step.done!.evidence?.words ?? ""}`);
+  return [
+    { text: "What else stops", style: "head" },
+    table(
+      ["What", "How, and what to do"],
+      rows.map(([tag, words]) => [mono(tag!), words!]),
+      [100, "*"],
+    ),
+    { text: by.length > 0 ? `Signed: ${by.join("; ")}` : "Not signed when printed.", margin: [0, 2, 0, 0] },
+  ];
 }
 
 /** The last proof of each thing: done again, it stands in place of the earlier. */

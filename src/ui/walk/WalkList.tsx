@@ -3,7 +3,7 @@
 import { stepLabel } from "../../core/procedure/steps";
 import type { Guide } from "../../core/procedure/walkGuide";
 import type { WalkStep } from "../../core/isolation/isolation";
-import type { Competence } from "../../core/people/roles";
+import type { Competence, Role } from "../../core/people/roles";
 import type { UnitSystem } from "../../core/units/units";
 import { StepForm } from "../job/StepForm";
 import { Conflict } from "../offline/Conflict";
@@ -25,6 +25,7 @@ export type Walker = Readonly<{
   name: string;
   mayDo: boolean;
   competences: readonly Competence[];
+  roles: readonly Role[];
   units: UnitSystem;
 }>;
 
@@ -101,7 +102,9 @@ function StepRow({
   const label = stepLabel(step);
   const isWaiting = kept !== undefined && kept.refusal === null;
   const isConflict = kept?.refusal != null && kept.personId === walker.id;
-  const fits = step.competence === null || walker.competences.includes(step.competence);
+  const fits =
+    (step.competence === null || walker.competences.includes(step.competence)) &&
+    (step.role === undefined || walker.roles.includes(step.role));
   const mayDo = open && !isWaiting && walker.mayDo;
   return (
     <li
@@ -279,7 +282,11 @@ function StepState({
     );
   }
   if (waiting) return null;
-  const needs = step.competence ? `Needs ${step.competence} competence. ` : "";
+  const needs = step.competence
+    ? `Needs ${step.competence} competence. `
+    : step.role
+      ? `The ${step.role} signs this. `
+      : "";
   const second = step.secondPerson ? "Somebody who did not lock it. " : "";
   return (
     <p className="text-sm">

@@ -13,6 +13,7 @@ const item = (tag: string, kind: string, more: Partial<Item> = {}): Item => ({
   area: "Hall",
   parts: [],
   needs: [],
+  protects: [],
   sources: [],
   ...more,
 });
@@ -46,7 +47,7 @@ const PLANT: Plant = {
     item("G-1", "drain gully", { x_m: 10, y_m: 14, contents: { fluid: "water", hazards: [] } }),
     item("M-1", "motor", { x_m: 9, y_m: 9 }),
   ],
-  links: [{ from: "T-1", to: "BL-1", carries: "fluid", oneWay: false, normal: "none", wall: false }],
+  links: [{ from: "T-1", to: "BL-1", carries: "fluid", oneWay: false, normal: "none", wall: false, protects: [] }],
 } as unknown as Plant;
 const at = { x_m: 10, y_m: 10, level_m: 6 };
 const none = () => null;

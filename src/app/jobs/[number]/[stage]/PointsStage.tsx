@@ -5,6 +5,7 @@ import type { Person } from "@/server/people/signIn";
 import { ExtentLinks } from "@/ui/lantern/ExtentLinks";
 import { LaidLantern } from "./LaidLantern";
 import type { Extent } from "./extent";
+import { AlsoStops } from "./points/AlsoStops";
 import { Alternatives } from "./points/Alternatives";
 import { Behind } from "./points/Behind";
 import { PlannerChanges } from "./points/PlannerChanges";
@@ -85,6 +86,7 @@ export async function PointsStage({
           ))}
         </ul>
       )}
+      <AlsoStops plan={shown} />
       <PointTable plan={shown} nameOf={nameOf} shared={shared} />
       {!view.isolation && person.roles.includes("coordinator") && <PlannerChanges view={view} />}
       <Behind plan={shown} units={person.units} />

@@ -54,6 +54,7 @@ export async function WalkStage({ view, person, phase }: Props) {
         name: person.name,
         mayDo: person.roles.some((role) => role === "isolator" || role === "operator" || role === "coordinator"),
         competences: person.competences,
+        roles: person.roles,
         units: person.units,
       }}
       nameOf={view.nameOf}

@@ -9,8 +9,9 @@ export async function GET(request: Request, { params }: { params: Promise<{ numb
   return paperResponse(request, `/jobs/${number}/walk`, `certificate-${number}`, async ({ url, head, now_ms }) => {
     const view = jobView(number, now_ms);
     if (!view?.isolation) return null;
-    const { scene, frames, now } = lanternOf(view, await planOf(view, "work"));
+    const plan = await planOf(view, "work");
+    const { scene, frames, now } = lanternOf(view, plan);
     const drawing = await lanternDrawing(scene, frames[now]!, view.held);
-    return certificate(view, drawing, url, head, now_ms);
+    return certificate(view, drawing, url, head, now_ms, plan);
   });
 }

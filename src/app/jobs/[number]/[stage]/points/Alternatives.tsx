@@ -46,7 +46,7 @@ export function Alternatives({
               <th>Minutes</th>
               <th>Ways short</th>
               <th>Weakest grade</th>
-              <th>Goes dark besides the work</th>
+              <th>Stops besides the work</th>
               <th>{only ? "Points" : "Points that not all share"}</th>
             </tr>
           </thead>
@@ -77,14 +77,18 @@ export function Alternatives({
                 <Figure value={alternative.shortfalls} best={false} />
                 <td>{alternative.weakest}</td>
                 <td>
-                  {alternative.dark.length === 0 ? (
-                    "nothing"
-                  ) : (
+                  {alternative.dark.length > 0 && (
                     <>
                       <span className="num mr-2">{alternative.dark.length}</span>
                       <Tags tags={alternative.dark} most={3} />
                     </>
                   )}
+                  {alternative.alsoStops > 0 && (
+                    <span className="block">
+                      <span className="num">{alternative.alsoStops}</span> cannot go on as they are
+                    </span>
+                  )}
+                  {alternative.dark.length + alternative.alsoStops === 0 && "nothing"}
                 </td>
                 <td className="min-w-64">
                   {only ? (

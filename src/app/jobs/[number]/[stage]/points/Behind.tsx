@@ -6,10 +6,8 @@ import { Carrier } from "@/ui/text/Carrier";
 import { Tags } from "@/ui/text/Tags";
 import { WideTable } from "@/ui/text/WideTable";
 
-/** What lies behind the points: cavities and their bleeds, what is trapped, blinds, and who else goes dark. */
+/** What lies behind the points: cavities and their bleeds, what is trapped, and blinds. */
 export function Behind({ plan, units }: { plan: Plan; units: UnitSystem }) {
-  const others = plan.goesDark.filter((loss) => !loss.isWork);
-  const areas = [...new Set(others.map((loss) => loss.area || "no area"))];
   return (
     <>
       {plan.cavities.length > 0 && (
@@ -99,27 +97,6 @@ export function Behind({ plan, units }: { plan: Plan; units: UnitSystem }) {
         </section>
       )}
       {plan.blinds.length > 0 && <Blinds plan={plan} units={units} />}
-      <section>
-        <h2 className="mb-2 text-lg font-semibold">What else goes dark, and whom to tell</h2>
-        {others.length === 0 ? (
-          <p>Nothing besides the work. Tell the operator of the area.</p>
-        ) : (
-          <ul className="max-w-4xl">
-            {areas.map((area) => (
-              <li key={area} className="border-base-300 border-b py-2">
-                <strong>{area}</strong>
-                {others.find((loss) => (loss.area || "no area") === area && loss.tell) &&
-                  `, tell the ${others.find((loss) => loss.area === area)!.tell.toLowerCase()}`}
-                :{" "}
-                {others
-                  .filter((loss) => (loss.area || "no area") === area)
-                  .map((loss) => `${loss.tag} ${loss.name} (${loss.loses.join(", ")})`)
-                  .join("; ")}
-              </li>
-            ))}
-          </ul>
-        )}
-      </section>
     </>
   );
 }
