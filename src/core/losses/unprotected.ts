@@ -1,5 +1,4 @@
 import { sourcesOf } from "../trace/sources";
-import type { StateGraph } from "../trace/stateGraph";
 import { PROTECTING } from "../plant/plant";
 import type { Supply } from "./fedNoMore";
 import { verticesOf, type RunningPlant, type ServicePoint } from "./runningPlant";
