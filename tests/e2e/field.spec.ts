@@ -46,6 +46,13 @@ test("a whole walk on a phone, the network cut in the middle, and a lock that no
   const named = (kind: string) => steps.find((step) => step.kind === kind)!;
   await doIt(`tell ${named("tell").subject}`);
   await doIt(`stop ${named("stop").subject}`);
+  const losses = named("accept losses");
+  const byJonas = await post(jonas, "step.do", { isolation, step: losses.id, ...soundReport(losses) });
+  expect(byJonas.body.sentence).toMatch(/Ask a person who is operator/);
+  expect(
+    (await post(await as("Ruth Amberley"), "step.do", { isolation, step: losses.id, ...soundReport(losses) })).status,
+  ).toBe(200);
+  await jonas.reload();
 
   // A wrong plate is refused on the spot, and what was typed stays.
   const wrong = await prepare(jonas, `lock ${first.subject}`, "N-1");

@@ -73,8 +73,8 @@ test("forbidden acts are refused with a sentence, and nothing is changed", async
   await refused(post(petra, "job.close", { job: "J-0001" }), 403, /may not close a job/);
 
   // A lock hung, or a step done, without the competence; and out of order.
-  await refused(post(jonas, "step.do", { isolation: "S-0002", step: "i5" }), 409, /needs mechanical competence/);
-  await refused(post(sunniva, "step.do", { isolation: "S-0002", step: "i8" }), 409, /cannot be done yet\. First: /);
+  await refused(post(jonas, "step.do", { isolation: "S-0002", step: "i6" }), 409, /needs mechanical competence/);
+  await refused(post(sunniva, "step.do", { isolation: "S-0002", step: "i9" }), 409, /cannot be done yet\. First: /);
 
   // The locks stay while somebody is on.
   await refused(

@@ -31,8 +31,11 @@ test("a job from asking to closing, each act by the person whose it is, and all 
   await expect(interlock).toContainText("K-208");
   await expect(interlock).toContainText("Hidden");
   await expect(maren.getByRole("row").filter({ hasText: "J-204A" }).first()).toContainText("heat");
-  await maren.getByText(/more by way of SP-2042/).click();
-  await expect(maren.locator("details[open]").getByText("P-204B").first()).toBeVisible();
+  const discharge = maren.getByRole("row").filter({ hasText: "SP-2042" }).first();
+  await discharge.getByRole("link", { name: /^and \d+ more$/ }).click();
+  await expect(maren.getByRole("listitem").filter({ hasText: "P-204B" }).first()).toBeVisible();
+  await maren.getByRole("link", { name: "Which lock stops what" }).first().click();
+  await expect(maren.getByText("stopped by the same lock").first()).toBeVisible();
   await expect(maren.getByText("Dark at every face.")).toHaveCount(0);
 
   // Points: every objective and both schools come to the same, which is said; then approve.

@@ -1,9 +1,10 @@
 import { EMPTYING } from "../plant/plant";
-import { itemAt, placeName, placeOf, type StateGraph } from "../trace/stateGraph";
+import { itemAt, placeName, placeOf, verticesOfItem, type StateGraph } from "../trace/stateGraph";
 import { fedNoMore, supplyOf, type Loss } from "./fedNoMore";
 import { lockedIn } from "./lockedIn";
-import { runningPlantOf, verticesOf, type RunningPlant, type ServicePoint } from "./runningPlant";
-import { reached, stoppedAt } from "./shut";
+import { runningPlantOf, type RunningPlant, type ServicePoint } from "./runningPlant";
+import { reached } from "../trace/barrierDistance";
+import { stoppedAt } from "./shut";
 import { unprotected } from "./unprotected";
 import { endsOf, marked, waysOut } from "./waysOut";
 
@@ -57,7 +58,7 @@ export function lossesOf(
   const supply = supplyOf(graph, isolated, stands.opens);
   const { shutBefore, shutAfter } = supply;
   // Only what flows to or from a device of the plan today can be changed by it.
-  const gates = [...isolated].flatMap((item) => verticesOf(graph, item));
+  const gates = [...isolated].flatMap((item) => verticesOfItem(graph, item));
   const upstream = reached(running.flow, gates, shutBefore, "in");
   const downstream = reached(running.flow, gates, shutBefore, "out");
   const isTouched = (vertices: readonly number[]) =>

@@ -1,9 +1,10 @@
 import type { Carrier } from "../plant/carriers";
 import type { StateGraph } from "../trace/stateGraph";
-import { runningPlantOf, verticesOf, type Mover, type RunningPlant } from "./runningPlant";
-import { reached, shutBy } from "./shut";
+import { runningPlantOf, type Mover, type RunningPlant } from "./runningPlant";
+import { reached } from "../trace/barrierDistance";
+import { shutBy } from "./shut";
 import { sourcesOf } from "../trace/sources";
-import { carrierOf } from "../trace/stateGraph";
+import { carrierOf, verticesOfItem } from "../trace/stateGraph";
 
 /** A consumer that runs today and would not with these devices isolated. */
 export type Loss = Readonly<{
@@ -54,7 +55,7 @@ export function supplyOf(
   let passing = shutAfter;
   let after = reached(running.supply, starts, passing, "out");
   const has = (marks: Uint8Array, item: number, carrier: Carrier) =>
-    verticesOf(graph, item).some((vertex) => marks[vertex] === 1 && carrierOf(graph, vertex) === carrier);
+    verticesOfItem(graph, item).some((vertex) => marks[vertex] === 1 && carrierOf(graph, vertex) === carrier);
   const isLost = (item: number, carrier: Carrier): boolean => {
     if (has(before, item, carrier)) return !has(after, item, carrier);
     return has(anyBefore, item, carrier) && !has(anyAfter, item, carrier);

@@ -3,7 +3,7 @@ import { sourcesOf } from "../trace/sources";
 import { carrierOf, itemAt, placeName, placeOf, verticesAt, type StateGraph } from "../trace/stateGraph";
 import type { Supply } from "./fedNoMore";
 import { isFlowing, type RunningPlant } from "./runningPlant";
-import { reached } from "./shut";
+import { reached } from "../trace/barrierDistance";
 
 type Section = Readonly<{ item: number; by: ReadonlySet<number>; places: readonly string[] }>;
 

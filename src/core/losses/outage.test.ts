@@ -6,7 +6,8 @@ import { reachableFrom } from "../trace/barrierDistance";
 import { sourcesOf } from "../trace/sources";
 import { gatesOf } from "../trace/stateGraph";
 import { lossOf } from "./fedNoMore";
-import { dominatorTree, outageOf } from "./outage";
+import { dominatorTree } from "../trace/dominators";
+import { outageOf } from "./outage";
 
 describe("dominators", () => {
   test("a vertex dominates another exactly when without it nothing gets there", () => {

@@ -4,7 +4,7 @@ import type { Item, Service } from "../plant/plant";
 import { familyOf } from "../requirement/grades";
 import { keepArcs } from "../trace/keepArcs";
 import { sourcesOf } from "../trace/sources";
-import { ARC, carrierOf, itemAt, verticesAt, vertexOf, type Adjacency, type StateGraph } from "../trace/stateGraph";
+import { ARC, carrierOf, itemAt, verticesOfItem, vertexOf, type Adjacency, type StateGraph } from "../trace/stateGraph";
 
 /**
  * The plant as it runs, for what a plan takes from it: which way things normally flow, where they may end, what moves
@@ -111,7 +111,7 @@ export function runningPlantOf(graph: StateGraph): RunningPlant {
     .filter((vertex) => isFlowing(graph, vertex));
   const movers: Mover[] = [];
   for (const [index, item] of plant.items.entries()) {
-    const vertices = verticesOf(graph, index);
+    const vertices = verticesOfItem(graph, index);
     const flows = vertices.filter((vertex) => isFlowing(graph, vertex));
     if (item.sink ?? isSink(item.kind)) for (const vertex of flows) sinks[vertex] = 1;
     if (isVessel(item.kind)) {
@@ -128,12 +128,6 @@ export function runningPlantOf(graph: StateGraph): RunningPlant {
 }
 
 const isAside = (service: Service | undefined) => service !== undefined && NOT_ITS_FLOW.has(service);
-
-export function verticesOf(graph: StateGraph, item: number): number[] {
-  const first = graph.places.firstOf[item]!;
-  const count = Math.max(1, graph.plant.items[item]!.parts.length);
-  return Array.from({ length: count }, (_, part) => verticesAt(graph, first + part)).flat();
-}
 
 /** By what it is driven: what it says it needs, else its shaft, else its own power. */
 function driveOf(graph: StateGraph, { needs }: Item, vertices: readonly number[]): Carrier[] {
@@ -154,7 +148,7 @@ function servicesOf(graph: StateGraph): ServicePoint[] {
   const found: ServicePoint[] = [];
   for (const [index, { service, protects }] of plant.items.entries()) {
     if (service === undefined) continue;
-    const all = verticesOf(graph, index);
+    const all = verticesOfItem(graph, index);
     found.push({ service, item: index, entry: all, exit: all, protects });
   }
   for (const { service, protects, from, to, carries } of plant.links) {

@@ -24,33 +24,6 @@ export function shutBy(
   return shut;
 }
 
-/** Both ways of walking a graph: onwards, or back against its arcs. */
-export function reached(
-  graph: Pick<StateGraph, "vertexCount" | "out" | "in">,
-  starts: Iterable<number>,
-  shut: Uint8Array,
-  way: "out" | "in",
-): Uint8Array {
-  const marks = new Uint8Array(graph.vertexCount);
-  const queue: number[] = [];
-  for (const start of starts) {
-    if (start < 0 || marks[start] === 1 || shut[start] === 1) continue;
-    marks[start] = 1;
-    queue.push(start);
-  }
-  const { first, other } = graph[way];
-  for (let head = 0; head < queue.length; head++) {
-    const vertex = queue[head]!;
-    for (let arc = first[vertex]!; arc < first[vertex + 1]!; arc++) {
-      const next = other[arc]!;
-      if (marks[next] === 1 || shut[next] === 1) continue;
-      marks[next] = 1;
-      queue.push(next);
-    }
-  }
-  return marks;
-}
-
 /** The isolated devices that a walk from here runs up against, by index. */
 export function stoppedAt(
   graph: StateGraph,

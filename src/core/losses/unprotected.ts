@@ -1,8 +1,10 @@
 import { sourcesOf } from "../trace/sources";
+import { verticesOfItem } from "../trace/stateGraph";
 import { PROTECTING } from "../plant/plant";
 import type { Supply } from "./fedNoMore";
-import { verticesOf, type RunningPlant, type ServicePoint } from "./runningPlant";
-import { reached, stoppedAt } from "./shut";
+import { type RunningPlant, type ServicePoint } from "./runningPlant";
+import { reached } from "../trace/barrierDistance";
+import { stoppedAt } from "./shut";
 import { marked } from "./waysOut";
 
 type Lost = Readonly<{ item: number; service: string; by: ReadonlySet<number> }>;
@@ -37,7 +39,7 @@ export function unprotected(
     const today = serves(shutBefore);
     const then = serves(shutAfter);
     for (const item of items) {
-      const own = verticesOf(graph, item);
+      const own = verticesOfItem(graph, item);
       const isServed = (marks: Uint8Array | null) => marks !== null && own.some((vertex) => marks[vertex] === 1);
       if (!isServed(today) || isServed(then) || own.every(isSafe)) continue;
       lost.push({ item, service: graph.plant.items[service.item]!.tag, by: causes(service, own, isRelief) });

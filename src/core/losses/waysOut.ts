@@ -1,6 +1,6 @@
 import { componentsOf, type Components } from "./components";
 import type { RunningPlant } from "./runningPlant";
-import { reached } from "./shut";
+import { reached } from "../trace/barrierDistance";
 
 /** Whether what an item delivers finds somewhere to go. */
 export type WaysOut = Readonly<{

@@ -19,6 +19,7 @@ import { routesOf, shortfallsOf, type Route, type Shortfall } from "../judge/rou
 import { singleFailures, type SingleFailure } from "../judge/singleFailures";
 import { violations } from "../judge/violations";
 
+import { energiesOf, type EnergyGroup } from "./energies";
 import { chooseFor, type Because, type Chosen } from "./choose";
 
 /** A device to isolate, lock and tag. */
@@ -76,6 +77,8 @@ export type Plan = Readonly<{
   /** What else stops, is left unprotected, backs up or is locked in. */
   alsoStops: readonly AlsoStops[];
   notices: readonly string[];
+  /** What reaches the work, grouped by what stops it; what matters first in front. */
+  energies: readonly EnergyGroup[];
   waysIn: Trace["waysIn"];
   stored: Trace["stored"];
   findings: Trace["findings"];
@@ -143,6 +146,10 @@ export function plan(graph: StateGraph, job: Job, file = "job"): Read<Plan> {
       goesDark: losses.goesDark,
       alsoStops: losses.alsoStops,
       notices: [...noticesOf(graph, points), ...blinds.flatMap(tooWeak)],
+      energies: energiesOf(traced.sources, new Set(points.map(({ device }) => device)), [
+        ...shortfalls,
+        ...routes.filter(({ depth, required }) => depth === 0 && required > 0),
+      ]),
       waysIn: traced.waysIn,
       stored: traced.stored,
       findings: [...traced.findings, ...undrainedZones(field, grader.cavities), ...lossFindings(losses)],

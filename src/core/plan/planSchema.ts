@@ -24,6 +24,29 @@ const energy = z
 const found = { source: z.string(), carrier, via: tags };
 const hidden = { hidden: z.boolean(), hiddenBy: z.array(z.enum(HIDDEN_BY)) };
 
+/** Plans of before ranked nothing: everything mattered first. */
+const tier = z.union([z.literal(1), z.literal(2), z.literal(3)]).default(1);
+
+const energySchema = z.object({
+  face: z.string(),
+  lock: z.string().nullable(),
+  locked: z.boolean(),
+  by: z.string().nullable(),
+  tier,
+  rows: z.array(
+    z.object({
+      source: z.string(),
+      carrier,
+      arrives: carrier,
+      tier,
+      brings: z.string().nullable(),
+      hiddenBy: z.array(z.enum(HIDDEN_BY)),
+      via: tags,
+      forgotten: tags.nullable(),
+    }),
+  ),
+});
+
 const pointSchema = z.object({
   device: z.string(),
   stops: z.array(carrier),
@@ -162,12 +185,14 @@ export const planSchema: z.ZodType<Plan> = z.object({
   goesDark: goesDarkSchema,
   alsoStops: alsoStopsSchema.default([]),
   notices: tags,
+  energies: z.array(energySchema).default([]),
   waysIn: z.array(
     z.object({
       face: z.string(),
       through: z.string(),
       carrier,
-      sources: z.array(z.object({ ...found, nearestDevice: z.string().nullable(), ...hidden })),
+      tier,
+      sources: z.array(z.object({ ...found, tier, nearestDevice: z.string().nullable(), ...hidden })),
     }),
   ),
   stored: z.array(
@@ -178,6 +203,9 @@ export const planSchema: z.ZodType<Plan> = z.object({
       devices: tags,
       bleeds: tags,
       brings: z.string().nullable(),
+      tier,
+      likeliest: tags.nullable().default(null),
+      lastLock: z.string().nullable().default(null),
       regenerating: z.boolean(),
       quantity: energy,
       harmless: z.string(),

@@ -143,14 +143,6 @@ function wayBack(cameFrom: ReadonlyMap<number, number>, end: number): number[] {
   return way.reverse();
 }
 
-/** Some least way from `start`, following the search; of equal ways the one it met first. Null when there is none. */
-export function anyLeastWay(distance: BarrierDistance, start: number): number[] | null {
-  if (distance.gates[start] === UNREACHED) return null;
-  const way: number[] = [];
-  for (let vertex = start; vertex >= 0; vertex = distance.next[vertex]!) way.push(vertex);
-  return way;
-}
-
 /** The place names along a way of vertices, conversions inside a place not repeated. */
 export function viaNames(graph: StateGraph, way: readonly number[]): string[] {
   const names: string[] = [];
@@ -184,4 +176,31 @@ export function reachableFrom(graph: StateGraph, starts: Iterable<number>, gateM
     }
   }
   return reached;
+}
+
+/** Both ways of walking a graph: onwards, or back against its arcs. */
+export function reached(
+  graph: Pick<StateGraph, "vertexCount" | "out" | "in">,
+  starts: Iterable<number>,
+  shut: Uint8Array,
+  way: "out" | "in",
+): Uint8Array {
+  const marks = new Uint8Array(graph.vertexCount);
+  const queue: number[] = [];
+  for (const start of starts) {
+    if (start < 0 || marks[start] === 1 || shut[start] === 1) continue;
+    marks[start] = 1;
+    queue.push(start);
+  }
+  const { first, other } = graph[way];
+  for (let head = 0; head < queue.length; head++) {
+    const vertex = queue[head]!;
+    for (let arc = first[vertex]!; arc < first[vertex + 1]!; arc++) {
+      const next = other[arc]!;
+      if (marks[next] === 1 || shut[next] === 1) continue;
+      marks[next] = 1;
+      queue.push(next);
+    }
+  }
+  return marks;
 }

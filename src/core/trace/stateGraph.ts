@@ -52,6 +52,12 @@ export function verticesAt(graph: StateGraph, place: number): number[] {
   }
   return found;
 }
+/** The vertices of an item, of all its parts and carriers. */
+export function verticesOfItem(graph: StateGraph, item: number): number[] {
+  const first = graph.places.firstOf[item]!;
+  const count = Math.max(1, graph.plant.items[item]!.parts.length);
+  return Array.from({ length: count }, (_, part) => verticesAt(graph, first + part)).flat();
+}
 export function placeOf(graph: StateGraph, vertex: number): number {
   return graph.placeAt[vertex]!;
 }

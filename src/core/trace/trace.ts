@@ -2,14 +2,16 @@ import type { Job } from "../request/jobFile";
 import type { Carrier } from "../plant/carriers";
 import { storedQuantity, wayToMakeHarmless, type StoredQuantity } from "../energy/storedEnergy";
 import type { Read } from "../plant/problem";
-import { barrierDistance, leastWay, viaNames, UNREACHED, type BarrierDistance } from "./barrierDistance";
+import { barrierDistance, leastWay, reached, viaNames, UNREACHED, type BarrierDistance } from "./barrierDistance";
 import { findingsOf, type Finding } from "./findings";
 import { hiddenBy, hiddenTwinsTo, type HiddenBy } from "./hiddenRoute";
 import { keepArcs } from "./keepArcs";
 import { sourcesOf, type SourceVertex } from "./sources";
 import { ARC, carrierOf, itemAt, placeName, type StateGraph } from "./stateGraph";
 import { waysIn, type WayIn } from "./waysIn";
-import { faceVertices, workFaces, type WorkFace } from "./workFaces";
+import { lastLockBefore } from "./lastLock";
+import { ownDriveOf, tiersTo, type Tier } from "./tiers";
+import { faceItems, faceVertices, workFaces, type WorkFace } from "./workFaces";
 
 /** One energy that reaches the work: a row for each source, carrier supplied, face and carrier as it arrives. */
 export type TracedSource = Readonly<{
@@ -24,8 +26,17 @@ export type TracedSource = Readonly<{
   /** Tags of the devices and bleeds on the route, in its order. */
   devices: readonly string[];
   bleeds: readonly string[];
-  /** What the route would bring, from the contents of the source item; null when the register does not say. */
+  /**
+   * What the route would bring, from the contents of the source item; null when the register does not say, and where it
+   * only pushes or turns: nothing of the source arrives by a conversion.
+   */
   brings: string | null;
+  /** How likely it is to come: the best over all ways of the row, not that of the route shown. */
+  tier: Tier;
+  /** A way of that tier, in place names; null where the route shown is one. */
+  likeliest: readonly string[] | null;
+  /** The creditable device nearest the face that every way crosses; null where there is none. */
+  lastLock: string | null;
 }>;
 
 export type TracedStored = Readonly<
@@ -64,7 +75,11 @@ export function traceFaces(graph: StateGraph, faces: readonly WorkFace[]): Trace
   const rows: { row: TracedSource; way: number[]; source: SourceVertex }[] = [];
   const storedRows: TracedStored[] = [];
   const plainGraph = withoutHiddenArcs(graph);
+  const work = faceItems(faces);
+  const lines = withoutConversions(graph);
+  const nothingShut = new Uint8Array(graph.vertexCount);
   for (const face of faces) {
+    const own = ownDriveOf(graph, face);
     for (const [arrives, targets] of faceVertices(graph, face)) {
       if (targets.every((target) => graph.in.first[target] === graph.in.first[target + 1] && !hasSource(target)))
         continue;
@@ -72,13 +87,23 @@ export function traceFaces(graph: StateGraph, faces: readonly WorkFace[]): Trace
       const reaching = feeding.filter((source) => distance.gates[source.vertex] !== UNREACHED);
       const plainDistance = reaching.length === 0 ? null : barrierDistance(plainGraph, targets, null);
       const twinOf = hiddenTwinsTo(graph, targets);
+      const tiers = tiersTo(graph, targets, own);
+      const lockOf = lastLockBefore(graph, targets, work);
+      const unconverted = reached(lines, targets, nothingShut, "in");
+      const describe = (source: SourceVertex, way: readonly number[]) =>
+        described(graph, source, face, arrives, way, {
+          brings: source.carrier === arrives && unconverted[source.vertex] === 1,
+          tier: tiers.tierOf(source.vertex),
+          likeliest: likeliestBut(way, tiers.wayOf(source.vertex)),
+          lastLock: lockOf(source.vertex),
+        });
       for (const source of reaching) {
         for (const way of waysOf(graph, plainGraph, source, targets, distance, plainDistance!, twinOf)) {
           const by = hiddenBy(graph, way);
           rows.push({
             way,
             source,
-            row: { ...describe(graph, source, face, arrives, way), hidden: by.length > 0, hiddenBy: by },
+            row: { ...describe(source, way), hidden: by.length > 0, hiddenBy: by },
           });
         }
       }
@@ -87,7 +112,7 @@ export function traceFaces(graph: StateGraph, faces: readonly WorkFace[]): Trace
         if (way === null) continue;
         const { stored: energy, regenerating } = source.source;
         storedRows.push({
-          ...describe(graph, source, face, arrives, way),
+          ...describe(source, way),
           regenerating,
           quantity: energy === undefined ? null : storedQuantity(energy),
           harmless: wayToMakeHarmless(energy),
@@ -143,7 +168,29 @@ function withoutHiddenArcs(graph: StateGraph): StateGraph {
   return plain;
 }
 
-function describe(graph: StateGraph, source: SourceVertex, face: WorkFace, arrives: Carrier, way: readonly number[]) {
+const lineGraphs = new WeakMap<StateGraph, StateGraph>();
+
+/** The same graph with lines only: what goes along them arrives as it was supplied. Made once for each graph. */
+function withoutConversions(graph: StateGraph): StateGraph {
+  const known = lineGraphs.get(graph) ?? keepArcs(graph, (_vertex, side, arc) => side.link[arc]! >= 0);
+  lineGraphs.set(graph, known);
+  return known;
+}
+
+type Ranked = Readonly<{ brings: boolean; tier: Tier; likeliest: number[] | null; lastLock: string | null }>;
+
+function likeliestBut(shown: readonly number[], way: number[]): number[] | null {
+  return way.join() === shown.join() ? null : way;
+}
+
+function described(
+  graph: StateGraph,
+  source: SourceVertex,
+  face: WorkFace,
+  arrives: Carrier,
+  way: readonly number[],
+  { brings, tier, likeliest, lastLock }: Ranked,
+) {
   const crossed = [...new Set(way.map((vertex) => itemAt(graph, vertex)))];
   const contents = graph.plant.items[source.item]?.contents;
   return {
@@ -154,7 +201,10 @@ function describe(graph: StateGraph, source: SourceVertex, face: WorkFace, arriv
     via: viaNames(graph, way),
     devices: crossed.filter((item) => item.device).map((item) => item.tag),
     bleeds: crossed.filter((item) => item.bleed).map((item) => item.tag),
-    brings: contents ? [contents.fluid, ...contents.hazards].join(", ") : null,
+    brings: brings && contents ? [contents.fluid, ...contents.hazards].join(", ") : null,
+    tier,
+    likeliest: likeliest && viaNames(graph, likeliest),
+    lastLock,
   };
 }
 

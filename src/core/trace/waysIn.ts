@@ -1,8 +1,9 @@
 import type { Carrier } from "../plant/carriers";
-import { anyLeastWay, barrierDistance, viaNames } from "./barrierDistance";
+import { viaNames } from "./barrierDistance";
 import { hiddenBy, type HiddenBy } from "./hiddenRoute";
 import type { SourceVertex } from "./sources";
 import { carrierOf, itemAt, placeName, placeOf, verticesAt, type StateGraph } from "./stateGraph";
+import { ownDriveOf, tiersTo, type Tier } from "./tiers";
 import { allFaceVertices, type WorkFace } from "./workFaces";
 
 /** One connection by which energy enters a face, with every source that comes that way. */
@@ -12,9 +13,13 @@ export type WayIn = Readonly<{
   through: string;
   /** The carrier of the connection, or as it arrives where a part of the same item warms or drives the face. */
   carrier: Carrier;
+  /** The best of its sources, by this way in. */
+  tier: Tier;
   sources: readonly Readonly<{
     source: string;
     carrier: Carrier;
+    tier: Tier;
+    /** A way of that tier. */
     via: readonly string[];
     /** The first device met going from the face towards the source; null when there is none. */
     nearestDevice: string | null;
@@ -34,6 +39,7 @@ export function waysIn(graph: StateGraph, faces: readonly WorkFace[], feeding: r
   const found: WayIn[] = [];
   for (const face of faces) {
     const own = new Set(face.places);
+    const drive = ownDriveOf(graph, face);
     const entrances = new Map<string, { outside: number; inside: number }>();
     for (const inside of allFaceVertices(graph, face)) {
       for (let arc = graph.in.first[inside]!; arc < graph.in.first[inside + 1]!; arc++) {
@@ -45,16 +51,16 @@ export function waysIn(graph: StateGraph, faces: readonly WorkFace[], feeding: r
     const inside = new Uint8Array(graph.vertexCount);
     for (const place of own) for (const vertex of verticesAt(graph, place)) inside[vertex] = 1;
     for (const { outside, inside: end } of entrances.values()) {
-      const distance = barrierDistance(graph, [outside], null, null, inside);
+      const tiers = tiersTo(graph, [outside], drive, inside);
       const sources = feeding.flatMap((source) => {
-        const outer = own.has(source.place) ? null : anyLeastWay(distance, source.vertex);
-        if (outer === null) return [];
-        const way = [...outer, end];
+        if (own.has(source.place) || !tiers.reaches(source.vertex)) return [];
+        const way = [...tiers.wayOf(source.vertex), end];
         const by = hiddenBy(graph, way);
         const nearest = way.slice(0, -1).findLast((vertex) => itemAt(graph, vertex).device);
         return {
           source: placeName(graph, source.vertex),
           carrier: source.carrier,
+          tier: tiers.tierOf(source.vertex),
           via: viaNames(graph, way),
           nearestDevice: nearest === undefined ? null : itemAt(graph, nearest).tag,
           hidden: by.length > 0,
@@ -62,11 +68,21 @@ export function waysIn(graph: StateGraph, faces: readonly WorkFace[], feeding: r
         };
       });
       if (sources.length === 0) continue;
-      // The one people expect leads, then the shortest.
+      // What matters first leads, then what people expect, then the shortest.
       sources.sort(
-        (a, b) => Number(a.hidden) - Number(b.hidden) || a.via.length - b.via.length || (a.source < b.source ? -1 : 1),
+        (a, b) =>
+          a.tier - b.tier ||
+          Number(a.hidden) - Number(b.hidden) ||
+          a.via.length - b.via.length ||
+          (a.source < b.source ? -1 : 1),
       );
-      found.push({ face: face.name, through: placeName(graph, outside), carrier: carrierOf(graph, end), sources });
+      found.push({
+        face: face.name,
+        through: placeName(graph, outside),
+        carrier: carrierOf(graph, end),
+        tier: sources[0]!.tier,
+        sources,
+      });
     }
   }
   const key = (way: WayIn) => [way.face, way.through, way.carrier].join("\u0000");

@@ -71,10 +71,14 @@ function traceOf(job: Job, plant: CurrentPlant): Traced {
       return { place, how, item, area: plant.plant.areas.find(({ name }) => name === item?.area) ?? null };
     }),
     arriving: found.ok
-      ? found.value.sources.map(({ source, arrives, face }) => ({ source, carrier: arrives, face }))
+      ? found.value.sources
+          .filter(({ tier }) => tier < 3)
+          .map(({ source, arrives, face }) => ({ source, carrier: arrives, face }))
       : [],
     stored: found.ok
-      ? found.value.stored.map(({ source, arrives, face, harmless }) => ({ source, carrier: arrives, face, harmless }))
+      ? found.value.stored
+          .filter(({ tier }) => tier < 3)
+          .map(({ source, arrives, face, harmless }) => ({ source, carrier: arrives, face, harmless }))
       : [],
   };
 }

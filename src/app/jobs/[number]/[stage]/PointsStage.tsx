@@ -20,11 +20,14 @@ export async function PointsStage({
   person,
   chosen,
   extent,
+  routesFrom,
 }: {
   view: JobView;
   person: Person;
   chosen: number | null;
   extent: Extent;
+  /** The first of the routes that are shown; null when nobody asked for them. */
+  routesFrom: number | null;
 }) {
   const compared = view.isolation ? null : await comparisonOf(view);
   const index = compared ? (chosen !== null && compared.plans[chosen] ? chosen : compared.comparison.recommended) : 0;
@@ -90,7 +93,15 @@ export async function PointsStage({
       <PointTable plan={shown} nameOf={nameOf} shared={shared} />
       {!view.isolation && person.roles.includes("coordinator") && <PlannerChanges view={view} />}
       <Behind plan={shown} units={person.units} />
-      <RouteTable plan={shown} />
+      <RouteTable
+        plan={shown}
+        from={routesFrom}
+        href={(from) => {
+          const query = new URLSearchParams(chosen === null ? {} : { plan: String(chosen) });
+          if (from !== null) query.set("routes", String(from));
+          return `/jobs/${view.number}/points?${query.toString()}`;
+        }}
+      />
     </div>
   );
 }

@@ -9,7 +9,7 @@ import { requestTime_ms } from "@/server/runtime/siteTime";
 import type { Person } from "@/server/people/signIn";
 import type { Extent } from "./extent";
 import { AskStage } from "./AskStage";
-import { EnergiesStage } from "./EnergiesStage";
+import { EnergiesStage, type Opened } from "./EnergiesStage";
 import { HazardsStage } from "./HazardsStage";
 import { KitStage } from "./KitStage";
 import { PermitsStage } from "./PermitsStage";
@@ -50,6 +50,8 @@ export default async function StagePage({ params, searchParams }: Params) {
   const chosen = typeof plan === "string" && /^\d{1,2}$/.test(plan) ? Number(plan) : null;
   const kind = PERMIT_KINDS.find((one) => one === query.kind) ?? null;
   const stage = STAGES.find((one) => one === asked);
+  const opened = openedBy(query.show);
+  const routesFrom = typeof query.routes === "string" && /^\d{1,4}$/.test(query.routes) ? Number(query.routes) : null;
   const view = jobView(number, requestTime_ms());
   if (view === null || stage === undefined) notFound();
   return (
@@ -92,7 +94,16 @@ export default async function StagePage({ params, searchParams }: Params) {
           </ol>
         </nav>
       </header>
-      <StageBody stage={stage} view={view} person={person} chosen={chosen} extent={extent} kind={kind} />
+      <StageBody
+        stage={stage}
+        view={view}
+        person={person}
+        chosen={chosen}
+        extent={extent}
+        kind={kind}
+        opened={opened}
+        routesFrom={routesFrom}
+      />
     </div>
   );
 }
@@ -104,6 +115,8 @@ function StageBody({
   chosen,
   extent,
   kind,
+  opened,
+  routesFrom,
 }: {
   stage: Stage;
   view: JobView;
@@ -111,6 +124,8 @@ function StageBody({
   chosen: number | null;
   extent: Extent;
   kind: PermitKind | null;
+  opened: Opened;
+  routesFrom: number | null;
 }) {
   if (view.missingFaces.length > 0 && stage !== "ask") {
     return (
@@ -124,11 +139,11 @@ function StageBody({
     case "ask":
       return <AskStage view={view} />;
     case "energies":
-      return <EnergiesStage view={view} units={person.units} />;
+      return <EnergiesStage view={view} units={person.units} opened={opened} />;
     case "hazards":
       return <HazardsStage view={view} person={person} />;
     case "points":
-      return <PointsStage view={view} person={person} chosen={chosen} extent={extent} />;
+      return <PointsStage view={view} person={person} chosen={chosen} extent={extent} routesFrom={routesFrom} />;
     case "time":
       return <TimeStage key={person.units} view={view} person={person} />;
     case "kit":
@@ -140,6 +155,11 @@ function StageBody({
     case "return":
       return <ReturnStage view={view} person={person} />;
   }
+}
+
+function openedBy(show: string | string[] | undefined): Opened {
+  if (show === "unlikely" || show === "locks") return show;
+  return typeof show === "string" && /^\d{1,4}$/.test(show) ? Number(show) : null;
 }
 
 /** How far each stage is, in a word or a count. */

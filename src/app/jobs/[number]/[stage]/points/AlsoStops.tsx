@@ -22,10 +22,8 @@ export function AlsoStops({ plan }: { plan: Plan }) {
   ];
   const areas = [...new Set(rows.map(({ area }) => area))].sort();
   return (
-    <section aria-labelledby="also-stops">
-      <h2 id="also-stops" className="mb-1 text-lg font-semibold">
-        What else stops
-      </h2>
+    <section>
+      <h2 className="mb-1 text-lg font-semibold">What else stops</h2>
       {rows.length === 0 ? (
         <p>Nothing besides the work, by the register. Tell the operator of the area.</p>
       ) : (
