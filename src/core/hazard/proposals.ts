@@ -2,6 +2,7 @@ import type { How } from "../request/jobFile";
 import type { Carrier } from "../plant/carriers";
 import type { Area, Item } from "../plant/plant";
 import { holdsSomething } from "../permit/around/hotWorkZone";
+import type { Tier } from "../trace/tiers";
 import type { RuleProfile } from "../requirement/profile";
 import type { Conditions, Hazard, Owner } from "./jobHazards";
 
@@ -9,7 +10,7 @@ import type { Conditions, Hazard, Owner } from "./jobHazards";
 export type HazardFacts = Readonly<{
   faces: readonly Readonly<{ place: string; how: readonly How[]; item: Item | null; area: Area | null }>[];
   /** Energies that reach the faces, as they arrive, and those stored there. */
-  arriving: readonly Readonly<{ source: string; carrier: Carrier; face: string }>[];
+  arriving: readonly Readonly<{ source: string; carrier: Carrier; face: string; tier: Tier }>[];
   stored: readonly Readonly<{ source: string; carrier: Carrier; face: string; harmless: string }>[];
   profile: Pick<RuleProfile, "hotAbove_C" | "fallAbove_m">;
   conditions: Conditions | null;
@@ -32,9 +33,10 @@ const PRACTICE = "practice";
 const facesThat = (facts: HazardFacts, ...hows: How[]) =>
   facts.faces.filter(({ how }) => how.some((one) => hows.includes(one)));
 const places = (faces: HazardFacts["faces"]) => faces.map(({ place }) => place);
+/** What comes only by turning other machines or back over a shared board is no hazard of its own; see unlikelySources. */
 const bringing = (facts: HazardFacts, ...carriers: Carrier[]) => [
   ...new Set(
-    [...facts.arriving, ...facts.stored]
+    [...facts.arriving.filter(({ tier }) => tier < 3), ...facts.stored]
       .filter(({ carrier }) => carriers.includes(carrier))
       .map(({ source }) => source),
   ),
@@ -45,6 +47,12 @@ const hasHazard = (hazard: string) => (item: Item) =>
   item.contents?.hazards.includes(hazard as never) ?? holdsSomething(item);
 const tool = (facts: HazardFacts, pattern: RegExp) =>
   (facts.conditions?.tools ?? []).filter((one) => pattern.test(one));
+
+/** Sources from which no hazard was made, because they could come only by turning other machines or over a shared board. */
+export function unlikelySources({ arriving }: HazardFacts): string[] {
+  const likely = new Set(arriving.filter(({ tier }) => tier < 3).map(({ source }) => source));
+  return [...new Set(arriving.map(({ source }) => source))].filter((source) => !likely.has(source)).sort();
+}
 
 /** One row for each hazard that a job may have. Contents that nobody wrote down count as every one of them. */
 const RULES: readonly Rule[] = [

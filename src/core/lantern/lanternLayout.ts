@@ -32,18 +32,25 @@ export function layoutQuestion(request: LayoutRequest): ElkNode {
   };
 }
 
+/** A tenth of a pixel is finer than anybody sees, and a third of the digits. */
+const tenth = (value: number) => Math.round(value * 10) / 10;
+
 /** Its answer, by id. */
 export function layoutAnswer(laid: ElkNode): Layout {
   return {
-    width: laid.width ?? 0,
-    height: laid.height ?? 0,
+    width: tenth(laid.width ?? 0),
+    height: tenth(laid.height ?? 0),
     nodes: Object.fromEntries(
-      (laid.children ?? []).map(({ id, x = 0, y = 0, width = 0, height = 0 }) => [id, { x, y, width, height }]),
+      (laid.children ?? []).map(({ id, x = 0, y = 0, width = 0, height = 0 }) => [
+        id,
+        { x: tenth(x), y: tenth(y), width: tenth(width), height: tenth(height) },
+      ]),
     ),
     edges: Object.fromEntries(
       (laid.edges ?? []).map((edge) => {
         const section = edge.sections?.[0];
-        return [edge.id, section ? [section.startPoint, ...(section.bendPoints ?? []), section.endPoint] : []];
+        const points = section ? [section.startPoint, ...(section.bendPoints ?? []), section.endPoint] : [];
+        return [edge.id, points.map(({ x, y }) => ({ x: tenth(x), y: tenth(y) }))];
       }),
     ),
   };

@@ -72,7 +72,7 @@ export function waysIn(graph: StateGraph, faces: readonly WorkFace[], feeding: r
       sources.sort(
         (a, b) =>
           a.tier - b.tier ||
-          Number(a.hidden) - Number(b.hidden) ||
+          a.hiddenBy.length - b.hiddenBy.length ||
           a.via.length - b.via.length ||
           (a.source < b.source ? -1 : 1),
       );

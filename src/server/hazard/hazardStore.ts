@@ -1,7 +1,7 @@
 import { desc, eq } from "drizzle-orm";
 import { jobHazardsSchema, NO_HAZARDS, openHazards, type Hazard, type JobHazards } from "../../core/hazard/jobHazards";
 import { permitsRequired, type PermitRequired } from "../../core/hazard/permitsRequired";
-import { nearestHelp, proposeHazards, type HazardFacts } from "../../core/hazard/proposals";
+import { nearestHelp, proposeHazards, unlikelySources, type HazardFacts } from "../../core/hazard/proposals";
 import { type Job } from "../../core/request/jobFile";
 import type { Area } from "../../core/plant/plant";
 import { profileOf } from "../../core/requirement/profiles";
@@ -19,6 +19,8 @@ export type JobHazardsNow = Readonly<{
   open: readonly string[];
   help: ReturnType<typeof nearestHelp>;
   area: Area | null;
+  /** Sources from which no hazard was made: too unlikely to be one. */
+  unlikely: readonly string[];
 }>;
 
 type Row = typeof jobs.$inferSelect;
@@ -60,6 +62,7 @@ function hazardsOn(row: Row, plant: CurrentPlant): JobHazardsNow {
     open: openHazards(hazards, proposed),
     help: nearestHelp(area),
     area,
+    unlikely: unlikelySources(facts),
   };
 }
 
@@ -71,9 +74,7 @@ function traceOf(job: Job, plant: CurrentPlant): Traced {
       return { place, how, item, area: plant.plant.areas.find(({ name }) => name === item?.area) ?? null };
     }),
     arriving: found.ok
-      ? found.value.sources
-          .filter(({ tier }) => tier < 3)
-          .map(({ source, arrives, face }) => ({ source, carrier: arrives, face }))
+      ? found.value.sources.map(({ source, arrives, face, tier }) => ({ source, carrier: arrives, face, tier }))
       : [],
     stored: found.ok
       ? found.value.stored

@@ -2,18 +2,19 @@
 
 import { Maximize2, Minus, Plus } from "lucide-react";
 import { select, zoom, zoomIdentity, type ZoomBehavior } from "d3";
-import { useEffect, useId, useMemo, useRef, useState } from "react";
+import { useEffect, useId, useMemo, useRef, useState, useSyncExternalStore } from "react";
 import type { Layout } from "../../core/lantern/lanternLayout";
 import type { LanternScene } from "../../core/lantern/lanternScene";
 import { carrierMark } from "../../core/lantern/carrierMarks";
 import { LanternEdge } from "./LanternEdge";
 import { LanternNode } from "./LanternNode";
 
-type Frame = Readonly<{
+/** One light, in places of the scene's lists: a frame for every point would repeat every tag. */
+export type Frame = Readonly<{
   label: string;
-  nodes: readonly string[];
-  edges: readonly string[];
-  isolated: readonly string[];
+  nodes: readonly number[];
+  edges: readonly number[];
+  isolated: readonly number[];
 }>;
 type Props = Readonly<{
   scene: LanternScene;
@@ -29,6 +30,8 @@ type Props = Readonly<{
   failures?: readonly Readonly<{ device: string; faces: readonly string[] }>[];
   height?: number;
 }>;
+
+const never = () => () => {};
 
 /** Text is drawn at 14; below this scale it would be under 12 pixels. */
 const SMALLEST_SCALE = 12 / 14;
@@ -47,6 +50,12 @@ export function Lantern({
   failures = [],
   height = 460,
 }: Props) {
+  // Half of the page would be the drawing, twice: it is drawn where it is seen, from the figures that the page brings.
+  const isDrawn = useSyncExternalStore(
+    never,
+    () => true,
+    () => false,
+  );
   const [shown, setShown] = useState(now);
   const [looked, setLooked] = useState<string | null>(null);
   const [sought, setSought] = useState("");
@@ -57,7 +66,14 @@ export function Lantern({
     setShown(now);
   }
   const frame = frames[Math.min(shown, frames.length - 1)]!;
-  const lit = useMemo(() => ({ nodes: new Set(frame.nodes), edges: new Set(frame.edges) }), [frame]);
+  const lit = useMemo(
+    () => ({
+      nodes: new Set(frame.nodes.map((index) => scene.nodes[index]!.id)),
+      edges: new Set(frame.edges.map((index) => scene.edges[index]!.id)),
+      isolated: new Set(frame.isolated.map((index) => scene.nodes[index]!.id)),
+    }),
+    [frame, scene],
+  );
   const svg = useRef<SVGSVGElement>(null);
   const view = useRef<SVGGElement>(null);
   const behaviour = useRef<ZoomBehavior<SVGSVGElement, unknown> | null>(null);
@@ -114,7 +130,7 @@ export function Lantern({
     .map((node) => node.id);
   const carriers = [...new Set(scene.edges.map((edge) => edge.carrier))];
   const traced = new Set(trace);
-  const failing = failures.find(({ device }) => device === looked && frame.isolated.includes(device));
+  const failing = failures.find(({ device }) => device === looked && lit.isolated.has(device));
   const found =
     sought.trim() === ""
       ? []
@@ -210,7 +226,7 @@ export function Lantern({
             </pattern>
           </defs>
           <g ref={view}>
-            {size && (
+            {isDrawn && (
               <>
                 {scene.edges.map((edge) => (
                   <LanternEdge
@@ -227,7 +243,7 @@ export function Lantern({
                     node={node}
                     box={size.nodes[node.id]!}
                     lit={lit.nodes.has(node.id)}
-                    isolated={frame.isolated.includes(node.id)}
+                    isolated={lit.isolated.has(node.id)}
                     traced={traced.has(node.id) || isFound.has(node.id)}
                     wouldLight={failing?.faces.includes(node.id) ?? false}
                     look={setLooked}

@@ -176,8 +176,8 @@ describe("job hazards", () => {
   test("are found from how people meet it, from what arrives, from what is in it and from tools", () => {
     const tank = at("T-1", ["enter", "open"], PLANT.items[0]!);
     const arriving = [
-      { source: "NET", carrier: "power", face: "T-1" },
-      { source: "S-1", carrier: "fluid", face: "T-1" },
+      { source: "NET", carrier: "power", face: "T-1", tier: 1 },
+      { source: "S-1", carrier: "fluid", face: "T-1", tier: 1 },
     ] as const;
     expect(ids(facts({ faces: [tank], arriving }))).toEqual(["shock", "pressure", "fire", "no air", "engulfed"]);
     expect(ids(facts({ conditions: said({ tools: ["angle grinder"], wind_m_s: 14, thunder: true }) }))).toEqual([
@@ -194,7 +194,7 @@ describe("job hazards", () => {
       "line break",
     ]);
     const motor = at("M-1", ["touch"], PLANT.items[7]!);
-    const live = [{ source: "NET", carrier: "power", face: "M-1" }] as const;
+    const live = [{ source: "NET", carrier: "power", face: "M-1", tier: 1 }] as const;
     expect(required(facts({ faces: [motor], arriving: live }))).toEqual(["electrical work"]);
     const high = at("P-1", ["touch"], item("P-1", "pump", { level_m: 8 }));
     expect(required(facts({ faces: [high] }))).toEqual(["work at height"]);

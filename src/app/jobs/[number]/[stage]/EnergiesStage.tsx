@@ -22,18 +22,15 @@ export async function EnergiesStage({ view, units, opened }: { view: JobView; un
   const kept = view.isolation?.state === "isolating" || view.isolation?.state === "proven";
   const ways = made.waysIn.map((way, index) => ({ ...way, index }));
   const sources = new Set(made.routes.map((row) => `${row.source} ${row.carrier}`));
-  const first = new Set(
-    ways.flatMap((way) =>
-      way.sources.filter(({ tier }) => tier === 1).map(({ source, carrier }) => `${source} ${carrier}`),
-    ),
-  );
+  const hidden = ways.filter((way) => way.sources.every((source) => source.hidden)).length;
   const path = `/jobs/${view.number}/energies`;
   return (
     <div className="space-y-10">
       <p className="max-w-prose text-lg">
-        <span className="num font-semibold">{first.size}</span> of{" "}
-        <span className="num font-semibold">{sources.size}</span> sources matter first: as supplied, or by the drive of
-        the work itself. Every device is taken as passing, and nothing listed later is left out of the plan.
+        <span className="num font-semibold">{sources.size}</span> sources reach this work by{" "}
+        <span className="num font-semibold">{ways.length}</span> ways in,{" "}
+        <span className="num font-semibold">{hidden}</span> of them hidden. What comes as supplied or by the work’s own
+        drive stands first. Every device is taken as passing.
       </p>
       {view.job.faces.map(({ place }) => (
         <IntoFace
@@ -235,13 +232,7 @@ function LockRow({ group }: { group: EnergyGroup }) {
           </>
         )}
       </td>
-      <td>
-        {carriers.map((carrier) => (
-          <span key={carrier} className="block">
-            <Carrier name={carrier} />
-          </span>
-        ))}
-      </td>
+      <td>{carriers.join(", ")}</td>
       <td>
         <Tags tags={sources} most={SHOWN_SOURCES} />
       </td>

@@ -48,6 +48,17 @@ export function HazardsStage({ view, person }: { view: JobView; person: Person }
             </li>
           ))}
         </ul>
+        {now.unlikely.length > 0 && (
+          <p className="text-sm">
+            No hazard was made of <span className="num">{now.unlikely.length}</span>{" "}
+            {now.unlikely.length === 1 ? "source" : "sources"} that could come only by turning other machines or back
+            over a shared board. The plan holds them all the same:{" "}
+            <Link href={`/jobs/${view.number}/energies?show=unlikely`} className="link">
+              see them
+            </Link>
+            .
+          </p>
+        )}
         <details>
           <summary className="link w-fit cursor-pointer">Add a hazard</summary>
           <div className="mt-3 max-w-xl">

@@ -35,9 +35,9 @@ export function AlsoStops({ plan }: { plan: Plan }) {
             <table className="table">
               <thead>
                 <tr>
-                  <th className="w-52">Area, and who is told</th>
+                  <th className="w-48">Area, and who is told</th>
                   <th className="w-36">How</th>
-                  <th className="w-32">What</th>
+                  <th className="w-56">What</th>
                   <th>With this plan it</th>
                 </tr>
               </thead>
