@@ -8,6 +8,7 @@ import { problemLine } from "../core/plant/problem";
 import { runAct } from "../server/acts/runAct";
 import { addPerson } from "../server/people/addPerson";
 import { closeDatabase, database, databasePath, dataFolder } from "../server/db/database";
+import { INSTRUMENT_KINDS, type InstrumentKind } from "../core/permit/air/instruments";
 import { detectors, people, plantRevisions } from "../server/db/schema";
 import { seedDemo } from "../server/demo/seedDemo";
 import { stage, Taken } from "../server/plant/plantActs";
@@ -77,15 +78,22 @@ const COMMANDS: Record<string, (args: readonly string[]) => Promise<void> | void
   },
 
   /** A detector or gauge that sends by itself; its token is printed once and kept as a hash. */
-  instrument([id, kind]) {
-    if (!id || !/^[\w-]{1,20}$/.test(id) || (kind !== "gas" && kind !== "gauge")) {
-      throw new BadInput("write: ./lantern instrument ID gas, or ID gauge");
+  instrument([id, kind, ...gases]) {
+    if (!id || !/^[\w-]{1,20}$/.test(id) || !INSTRUMENT_KINDS.some((one) => one === kind)) {
+      throw new BadInput(
+        "write: ./lantern instrument ID gas, with the gases it reads if it reads more than oxygen and what burns; or ID gauge, or ID blower",
+      );
     }
     const db = database();
     if (db.select().from(detectors).where(eq(detectors.id, id)).get()) throw new BadInput(`${id} is entered already`);
     const token = randomBytes(24).toString("base64url");
     db.insert(detectors)
-      .values({ id, kind, tokenHash: tokenHash(token) })
+      .values({
+        id,
+        kind: kind as InstrumentKind,
+        tokenHash: tokenHash(token),
+        reads: kind === "gas" ? ["oxygen", "flammable", ...gases] : [],
+      })
       .run();
     say(`${id} entered.  token ${token}`);
   },

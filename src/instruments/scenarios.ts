@@ -12,6 +12,7 @@ const air = (more: Partial<Sent> = {}): Omit<Sent, "version" | "sequence"> => ({
   pressure_Pa: null,
   least_Pa: null,
   most_Pa: null,
+  running: null,
   battery: 0.92,
   fault: null,
   ...more,

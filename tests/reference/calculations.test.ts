@@ -105,7 +105,11 @@ describe("29 CFR 1910.146 (from memory)", () => {
         },
         law,
       ).fit;
-    expect(air(0.195, 0.099, 10e-6, 35e-6)).toBe(true);
+    expect(air(0.195, 0.099, 10e-6, 0)).toBe(true);
+    expect(air(0.195, 0.099, 0, 35e-6)).toBe(true);
+    // Poisons add up, like with like: a tenth of the ceiling is left for the other, 20 of 200 ppm (practice).
+    expect(air(0.195, 0, 9e-6, 19e-6)).toBe(true);
+    expect(air(0.195, 0, 9e-6, 21e-6)).toBe(false);
     expect(air(0.1949, 0, 0, 0)).toBe(false);
     expect(air(0.2351, 0, 0, 0)).toBe(false);
     expect(air(0.209, 0.1, 0, 0)).toBe(false);

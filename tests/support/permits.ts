@@ -1,4 +1,5 @@
 import type { PermitDetails } from "../../src/core/permit/kinds/details";
+import type { GasSheet } from "../../src/core/gear/gasSheet";
 import { STRICT_ENTRY } from "../../src/core/atmosphere/airLimits";
 import type { PersonId, Role } from "../../src/core/people/roles";
 import { decidePermit } from "../../src/core/permit/life/permitLife";
@@ -122,6 +123,20 @@ export function draftOf(details: PermitDetails, more: Partial<PermitLife> = {}):
   };
 }
 
+/** An instrument of which everything is known: 5 m of 4 mm hose at half a litre a minute. */
+export const SHEET: GasSheet = {
+  reads: ["oxygen", "flammable", "hydrogen sulphide", "carbon monoxide"],
+  burns: "catalytic",
+  error: { oxygen: 0.002, flammable: 0.01, toxic: 0.5e-6 },
+  zero: { flammable: 0.01, toxic: 0.5e-6 },
+  hose_m: 5,
+  bore_m: 0.004,
+  pump_m3_s: 0.5e-3 / 60,
+  t90_s: 30,
+};
+
+export const seen = (...gases: string[]) => gases.map((gas) => ({ gas, why: "the register says so", seen: true }));
+
 /** Facts of a site where all is well. */
 export function wellFacts(more: Partial<PermitFacts> = {}): PermitFacts {
   return {
@@ -147,6 +162,13 @@ export function wellFacts(more: Partial<PermitFacts> = {}): PermitFacts {
     watchClass: "class 3",
     airLimits: STRICT_ENTRY,
     withdrawnInstruments: [],
+    gasSheet: () => SHEET,
+    zeroedAt_ms: () => 0,
+    drawsElsewhere: () => null,
+    insidePoints: [],
+    coverPoint: null,
+    gases: [],
+    badElsewhere: [],
     testPoints: [],
     clashes: [],
     decidedElsewhere: [],
@@ -205,7 +227,7 @@ export class Acting {
   /** Read at each point, in order: air as outside, or what is given. */
   aired(points: readonly string[], bad: Readonly<Record<string, number>> = {}, gases: readonly string[] = []): this {
     for (const point of points) {
-      this.did("gil", { type: "begin sample", point, instrument: "GI-1", sensor: "catalytic" });
+      this.did("gil", { type: "begin sample", point, instrument: "GI-1" });
       this.later(3 * MINUTE);
       const reading = {
         oxygen: 0.209,

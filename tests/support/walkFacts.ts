@@ -21,6 +21,8 @@ export function walkFacts(rest: Partial<IsolationFacts> = {}): IsolationFacts {
             error: 0.01,
             withdrawn: false,
             bumpedAt_ms: null,
+            zeroedAt_ms: null,
+            sheet: null,
             withJob: null,
           },
     earthStands: () => undefined,

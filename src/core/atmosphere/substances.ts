@@ -10,45 +10,83 @@ export type Substance = Readonly<{
   name: string;
   molar_kg: number;
   lfl?: Readonly<{ us?: number; european?: number }>;
-  /** Why the common sensor does not see it. */
+  /** A hydrocarbon infrared sensor does not see it, or not reliably. From memory. */
   infraredBlind?: boolean;
   /** Greatest fraction for entry, whatever its share of the flammable limit, with its source. */
-  toxic?: Readonly<{ limit: number; source: string }>;
+  toxic?: ToxicLimit;
 }>;
+
+/** Over the shift, or at any moment (a ceiling or a short-term limit); `short` is the second where both are known. */
+export type ToxicLimit = Readonly<{ limit: number; over: "long" | "short"; short?: number; source: string }>;
 
 const NIOSH = "NIOSH Pocket Guide, from memory";
 export const SUBSTANCES: readonly Substance[] = [
   { name: "methane", molar_kg: 0.01604, lfl: { us: 0.05, european: 0.044 } },
   { name: "propane", molar_kg: 0.0441, lfl: { us: 0.021, european: 0.017 } },
   { name: "hydrogen", molar_kg: 0.002016, lfl: { us: 0.04 }, infraredBlind: true },
-  { name: "acetylene", molar_kg: 0.02604, lfl: { us: 0.025, european: 0.023 } },
+  { name: "acetylene", molar_kg: 0.02604, lfl: { us: 0.025, european: 0.023 }, infraredBlind: true },
   {
     name: "carbon monoxide",
     molar_kg: 0.02801,
     lfl: { us: 0.125, european: 0.109 },
-    toxic: { limit: 35e-6, source: `${NIOSH}: 35 ppm over the shift` },
+    infraredBlind: true,
+    toxic: { limit: 35e-6, over: "long", short: 200e-6, source: `${NIOSH}: 35 ppm over the shift, 200 ceiling` },
   },
   {
     name: "hydrogen sulphide",
     molar_kg: 0.03408,
     lfl: { us: 0.04 },
-    toxic: { limit: 10e-6, source: `${NIOSH}: 10 ppm ceiling` },
+    infraredBlind: true,
+    toxic: { limit: 10e-6, over: "short", source: `${NIOSH}: 10 ppm ceiling` },
   },
   {
     name: "ammonia",
     molar_kg: 0.01703,
     lfl: { us: 0.15 },
-    toxic: { limit: 25e-6, source: `${NIOSH}: 25 ppm over the shift; 300 ppm is dangerous to life` },
+    infraredBlind: true,
+    toxic: {
+      limit: 25e-6,
+      over: "long",
+      short: 35e-6,
+      source: `${NIOSH}: 25 ppm over the shift; 300 ppm is dangerous to life`,
+    },
   },
   {
     name: "hexane",
     molar_kg: 0.08618,
     lfl: { us: 0.011, european: 0.01 },
-    toxic: { limit: 50e-6, source: `${NIOSH}: 50 ppm over the shift; 1100 ppm is dangerous to life` },
+    toxic: { limit: 50e-6, over: "long", source: `${NIOSH}: 50 ppm over the shift; 1100 ppm is dangerous to life` },
   },
   { name: "petrol vapour", molar_kg: 0.072, lfl: { us: 0.014 } },
   { name: "nitrogen", molar_kg: 0.02801 },
-  { name: "carbon dioxide", molar_kg: 0.04401, toxic: { limit: 5000e-6, source: `${NIOSH}: 5000 ppm over the shift` } },
+  {
+    name: "carbon dioxide",
+    molar_kg: 0.04401,
+    toxic: {
+      limit: 5000e-6,
+      over: "long",
+      short: 30_000e-6,
+      source: `${NIOSH}: 5000 ppm over the shift; 40000 ppm is dangerous to life`,
+    },
+  },
+  { name: "ozone", molar_kg: 0.048, toxic: { limit: 0.1e-6, over: "short", source: `${NIOSH}: 0.1 ppm ceiling` } },
+  {
+    name: "nitrogen dioxide",
+    molar_kg: 0.04601,
+    toxic: { limit: 1e-6, over: "short", source: `${NIOSH}: 1 ppm short-term` },
+  },
+  { name: "chlorine", molar_kg: 0.0709, toxic: { limit: 0.5e-6, over: "short", source: `${NIOSH}: 0.5 ppm ceiling` } },
+  {
+    name: "sulphur dioxide",
+    molar_kg: 0.06406,
+    toxic: { limit: 2e-6, over: "long", short: 5e-6, source: `${NIOSH}: 2 ppm over the shift` },
+  },
+  {
+    name: "methanol",
+    molar_kg: 0.03204,
+    lfl: { us: 0.06 },
+    toxic: { limit: 200e-6, over: "long", short: 250e-6, source: `${NIOSH}: 200 ppm over the shift` },
+  },
   { name: "argon", molar_kg: 0.03995 },
 ];
 

@@ -69,6 +69,8 @@ describe("the life of a lock box", () => {
         error: null,
         withdrawn: false,
         bumpedAt_ms: null,
+        zeroedAt_ms: null,
+        sheet: null,
         withJob: null,
       }) satisfies Gear;
     expect(codeOf(closed(), hang("C-1"), { ...quiet, gear: owned(COL) })).toBe("lock of another");

@@ -24,6 +24,8 @@ const gear = (rest: Partial<Gear> = {}): Gear => ({
   error: null,
   withdrawn: false,
   bumpedAt_ms: null,
+  zeroedAt_ms: null,
+  sheet: null,
   withJob: null,
   ...rest,
 });

@@ -1,3 +1,4 @@
+import type { GasSheet } from "./gasSheet";
 import type { PersonId } from "../people/roles";
 import { refuse } from "../refusal/result";
 import type { Refusal } from "../refusal/refusal";
@@ -36,6 +37,10 @@ export type Gear = Readonly<{
   withdrawn: boolean;
   /** Gas instruments: when test gas was last blown on it and it alarmed; null where nobody saw that. */
   bumpedAt_ms: number | null;
+  /** Gas instruments: when it was last zeroed in fresh air; null where nobody saw that. */
+  zeroedAt_ms: number | null;
+  /** Gas instruments: what it reads and how; null where nobody wrote it down. */
+  sheet: GasSheet | null;
   /** Number of the job it was handed out to; null: in the store, or on its owner. */
   withJob: string | null;
 }>;

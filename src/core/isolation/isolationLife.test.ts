@@ -65,6 +65,8 @@ const thing = (number: string): Gear => ({
   error: null,
   withdrawn: false,
   bumpedAt_ms: null,
+  zeroedAt_ms: null,
+  sheet: null,
   withJob: null,
 });
 const quiet: IsolationFacts = {

@@ -50,6 +50,8 @@ const facts: EvidenceFacts = {
         error: null,
         withdrawn: false,
         bumpedAt_ms: null,
+        zeroedAt_ms: null,
+        sheet: null,
         withJob: null,
         ...known,
       }

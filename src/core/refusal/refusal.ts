@@ -125,5 +125,17 @@ export type Refusal =
   | { code: "purge too short"; wait_s: number }
   | { code: "detector elsewhere"; detector: string; permit: string }
   | { code: "detector silent"; detector: string }
+  | { code: "sheet missing"; number: string }
+  | { code: "instrument busy"; number: string; where: string }
+  | { code: "from inside"; point: string }
+  | { code: "corners first"; wants: readonly string[] }
+  | { code: "too many bends"; bends: number; most: number; to: string }
+  | { code: "no bad reading"; point: string }
+  | { code: "nothing odd"; point: string }
+  | { code: "second instrument needed"; point: string }
+  | { code: "issuer decides"; point: string }
+  | { code: "purging"; permit: string }
+  | { code: "not ventilated"; permit: string }
+  | { code: "break not over"; permit: string }
   | { code: "online only"; act: string }
   | { code: "device clock"; why: string };

@@ -1,5 +1,6 @@
 import { z } from "zod";
 import { affectedSchema } from "../../core/isolation/keptSchemas";
+import { gasSheetSchema } from "../../core/gear/gasSheet";
 import { removalSchema } from "../../core/removal/removalSchema";
 import { json } from "./jsonColumn";
 import { blob, index, integer, real, sqliteTable, text, uniqueIndex } from "drizzle-orm/sqlite-core";
@@ -108,6 +109,10 @@ export const gear = sqliteTable(
     error: real("error"),
     withdrawn: integer("withdrawn", { mode: "boolean" }).notNull().default(false),
     bumpedAt: integer("bumped_at_ms"),
+    /** Gas instruments: when it was last zeroed in fresh air. */
+    zeroedAt: integer("zeroed_at_ms"),
+    /** Gas instruments: what it reads, how far it may be off, its hose and pump; null where nobody wrote it down. */
+    sheet: json("sheet_json", gasSheetSchema),
     withJob: text("with_job"),
   },
   (table) => [uniqueIndex("gear_number").on(table.kind, table.number)],

@@ -6,7 +6,7 @@ import { z } from "zod";
 import { calculationSchema } from "../../core/calc/calculationSchema";
 import { evidenceSchema, stuckSchema } from "../../core/isolation/keptSchemas";
 import { COMPETENCES, personIdSchema, ROLES } from "../../core/people/roles";
-import { sentSchema } from "../../core/permit/air/instruments";
+import { INSTRUMENT_KINDS, sentSchema } from "../../core/permit/air/instruments";
 import { detailsSchema } from "../../core/permit/kinds/details";
 import { logEntrySchema } from "../../core/permit/record/logSchema";
 import { planSchema } from "../../core/plan/planSchema";
@@ -250,8 +250,10 @@ export const detectors = sqliteTable("detectors", {
   id: text("id").primaryKey(),
   /** SHA-256 of its token: a copy of the database sends nothing. */
   tokenHash: text("token_hash").notNull().unique(),
-  /** Gas at a work place, or a gauge of the plant. */
-  kind: text("kind", { enum: ["gas", "gauge"] }).notNull(),
+  /** Gas at a work place, a gauge of the plant, or a portable blower that says whether it runs. */
+  kind: text("kind", { enum: INSTRUMENT_KINDS }).notNull(),
+  /** What a gas detector reads: oxygen, flammable, and toxic gases by name. */
+  reads: json("reads_json", z.array(z.string()).readonly()).notNull().default(["oxygen", "flammable"]),
   /** Number of the permit it is posted at; null in the store. */
   permit: text("permit"),
   place: text("place").notNull().default(""),

@@ -1,6 +1,7 @@
 import { eq } from "drizzle-orm";
 import { z } from "zod";
 import { entryFault, GEAR_KINDS, gearFault, gearNumber, isDated, type Gear } from "../../core/gear/gear";
+import { gasSheetSchema } from "../../core/gear/gasSheet";
 import type { PersonId } from "../../core/people/roles";
 import { jobs, people } from "../db/schema";
 import { namesOf } from "../people/signIn";
@@ -30,6 +31,7 @@ export const enterGear = defineAct({
       .max(1e6, "must be at most 1000000")
       .nullish(),
     error: z.number("must be a number").min(0, "must be 0 or more").max(1e6, "must be at most 1000000").nullish(),
+    sheet: gasSheetSchema.nullish(),
   }),
   run: ({ tx }, input) => {
     const subject = `${input.kind} ${gearNumber(input.number)}`;
@@ -52,6 +54,9 @@ export const enterGear = defineAct({
       withdrawn: false,
       // It comes from its calibration, or is new: nobody has seen it alarm since.
       bumpedAt_ms: null,
+      zeroedAt_ms: null,
+      // A new test date does not take away what is known of it.
+      sheet: input.kind === "gas instrument" ? (input.sheet ?? known?.sheet ?? null) : null,
       withJob: known?.withJob ?? null,
     };
     const fault = entryFault(entry, allGear(tx), namesOf(tx));
@@ -89,6 +94,8 @@ export const bumpGear = defineAct({
     number,
     gas: z.string("the test gas is missing").trim().min(1, "write which gas was blown on it").max(120),
     verdict: z.enum(["alarmed", "did not alarm"], "say whether it alarmed"),
+    /** Zeroed in fresh air, away from the work. */
+    zeroed: z.union([z.boolean(), z.literal("on").transform(() => true)]).default(false),
   }),
   run: ({ tx, now_ms }, input): ActOutcome => {
     const which = gearNumber(input.number);
@@ -102,7 +109,12 @@ export const bumpGear = defineAct({
     });
     if (fault) return { ok: false, subject, refusal: fault };
     const alarmed = input.verdict === "alarmed";
-    saveGear(tx, { ...found!, bumpedAt_ms: alarmed ? now_ms : null, withdrawn: !alarmed });
+    saveGear(tx, {
+      ...found!,
+      bumpedAt_ms: alarmed ? now_ms : null,
+      zeroedAt_ms: input.zeroed && alarmed ? now_ms : found!.zeroedAt_ms,
+      withdrawn: !alarmed,
+    });
     return { ok: true, subject, answer: { number: which, state: alarmed ? "fit" : "withdrawn" } };
   },
 });

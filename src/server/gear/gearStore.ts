@@ -19,6 +19,8 @@ export function toGear(row: Row): Gear {
     error: row.error,
     withdrawn: row.withdrawn,
     bumpedAt_ms: row.bumpedAt,
+    zeroedAt_ms: row.zeroedAt,
+    sheet: row.sheet,
     withJob: row.withJob,
   };
 }
@@ -55,6 +57,8 @@ export function saveGear(tx: Tx, one: Gear): void {
     error: one.error,
     withdrawn: one.withdrawn,
     bumpedAt: one.bumpedAt_ms,
+    zeroedAt: one.zeroedAt_ms,
+    sheet: one.sheet,
     withJob: one.withJob,
   };
   tx.insert(gear)
@@ -76,6 +80,8 @@ export function enterLock(tx: Tx, number: string, owner: PersonId | null): void 
     error: null,
     withdrawn: false,
     bumpedAt_ms: null,
+    zeroedAt_ms: null,
+    sheet: null,
     withJob: null,
   });
 }

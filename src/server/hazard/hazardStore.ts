@@ -50,7 +50,7 @@ export function jobHazards(tx: Tx, number: string): JobHazardsNow | null {
 function hazardsOn(row: Row, plant: CurrentPlant): JobHazardsNow {
   const hazards = row.hazards === "" ? NO_HAZARDS : jobHazardsSchema.parse(JSON.parse(row.hazards));
   const job = row.job;
-  const found = traced(`${plant.revision} ${JSON.stringify(row.job)}`, () => traceOf(job, plant));
+  const found = tracedFor(job, plant);
   const facts: HazardFacts = { ...found, profile: profileOf(job.profile), conditions: hazards.conditions };
   const proposed = proposeHazards(facts);
   const area = found.faces[0]?.area ?? null;
@@ -64,6 +64,11 @@ function hazardsOn(row: Row, plant: CurrentPlant): JobHazardsNow {
     area,
     unlikely: unlikelySources(facts),
   };
+}
+
+/** What a job's trace says of its work locations and of what reaches them. Worked out once for a job and a register. */
+export function tracedFor(job: Job, plant: CurrentPlant): Traced {
+  return traced(`${plant.revision} ${JSON.stringify(job)}`, () => traceOf(job, plant));
 }
 
 function traceOf(job: Job, plant: CurrentPlant): Traced {

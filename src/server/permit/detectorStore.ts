@@ -1,7 +1,7 @@
 import { createHash } from "node:crypto";
 import { asc, eq } from "drizzle-orm";
 import type { AirLimits } from "../../core/atmosphere/airLimits";
-import { againstSent, isSilent, silentFrom_ms, type Sent } from "../../core/permit/air/instruments";
+import { againstSent, isSilent, missingFrom, silentFrom_ms, type Sent } from "../../core/permit/air/instruments";
 import type { PostedDetector } from "../../core/permit/record/permitTypes";
 import type { Tx } from "../db/database";
 import { detectors } from "../db/schema";
@@ -36,11 +36,15 @@ export const detectorRows = whileUnchanged((tx): readonly DetectorRow[] =>
 export function asPosted(row: DetectorRow, limits: AirLimits, now_ms: number): PostedDetector {
   const sent = sentOf(row);
   const heard = { posted_ms: row.postedAt ?? 0, last_ms: row.lastAt };
+  const says = sent !== null && missingFrom(sent, row.kind, row.reads).length === 0;
   return {
     id: row.id,
     place: row.place,
-    against: sent === null ? [] : againstSent(sent, limits),
-    silent: isSilent(heard, now_ms),
+    kind: row.kind,
+    reads: row.reads,
+    against: sent === null ? [] : againstSent(sent, limits, row.kind),
+    // A message without what it should carry says nothing.
+    silent: isSilent(heard, now_ms) || (sent !== null && !says),
     silentFrom_ms: silentFrom_ms(heard),
   };
 }

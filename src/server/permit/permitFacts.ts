@@ -4,7 +4,9 @@ import { airLimitsFor, airPlaces } from "../../core/permit/air/airPlaces";
 import { shortfallsNotAccepted, wayOf } from "../../core/plan/deviations";
 import { shortfallsSchema } from "../../core/plan/planSchema";
 import { parsed } from "../db/jsonColumn";
-import { gearFault, personalLockFault } from "../../core/gear/gear";
+import { gearFault, personalLockFault, sameNumber } from "../../core/gear/gear";
+import { drawsAt } from "../../core/permit/air/airTests";
+import { badAirOf, gasesAround } from "./airAround";
 import type { PermitDetails } from "../../core/permit/kinds/details";
 import { areaAt, hotWorkZone } from "../../core/permit/around/hotWorkZone";
 import { asAt } from "../../core/permit/life/permitLife";
@@ -76,6 +78,8 @@ function factsOf(tx: Tx, stored: StoredPermit, now_ms: number, site: PermitSite)
   const elsewhere = () => site.open().filter(({ number }) => number !== row.number);
   const airLimits = airLimitsFor(details, profile);
   const look = gearLookUp(tx);
+  const places = once(() => airPlaces(details));
+  const instrumentOf = (number: string) => site.gasInstruments().find((one) => sameNumber(one.number, number));
   return lazily<PermitFacts>({
     isolations: () =>
       rows().map(({ id, number, state }) => ({
@@ -118,8 +122,20 @@ function factsOf(tx: Tx, stored: StoredPermit, now_ms: number, site: PermitSite)
     zone: () => zoneOf(site, details, elsewhere),
     watchClass: () => watchClassAt(site, details),
     airLimits: () => airLimits,
-    withdrawnInstruments: () => site.withdrawn(),
-    testPoints: () => airPlaces(details),
+    withdrawnInstruments: () =>
+      site
+        .gasInstruments()
+        .filter(({ withdrawn }) => withdrawn)
+        .map(({ number }) => number),
+    gasSheet: () => (number) => instrumentOf(number)?.sheet ?? null,
+    zeroedAt_ms: () => (number) => instrumentOf(number)?.zeroedAt_ms ?? null,
+    drawsElsewhere: () => (number) =>
+      site.inPlace().find((one) => one.number !== row.number && drawsAt(one.log, number) !== null)?.number ?? null,
+    testPoints: () => places().points,
+    insidePoints: () => places().inside,
+    coverPoint: () => places().cover,
+    gases: () => gasesAround(site, details, job(), site.plantOf(row.jobId)),
+    badElsewhere: () => badAirOf(site, row.number, details),
     clashes: () => site.clashes(row.number),
     decidedElsewhere: () => site.decided(row.number),
     detectors: () => site.detectors(row.number).map((one) => asPosted(one, airLimits, now_ms)),

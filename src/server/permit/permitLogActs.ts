@@ -1,5 +1,6 @@
 import { z } from "zod";
 import { POSTS } from "../../core/permit/kinds/kinds";
+import { BAD_AIR_CAUSES, ODD_AIR_CAUSES } from "../../core/permit/record/permitLog";
 import { LIFE } from "../../core/permit/life/lifeTable";
 import type { PersonId } from "../../core/people/roles";
 import type { PermitAct } from "../../core/permit/record/permitTypes";
@@ -68,6 +69,34 @@ export const decideClash = logAct(
 );
 
 export const beginBreak = logAct("permit.begin-break", "begin break", false, {}, () => ({ type: "begin break" }));
+export const goOn = logAct("permit.go-on", "go on", true, {}, () => ({ type: "go on" }));
+export const beginVentilation = logAct("permit.begin-ventilation", "begin ventilation", false, {}, () => ({
+  type: "begin ventilation",
+}));
+export const endVentilation = logAct("permit.end-ventilation", "end ventilation", false, {}, () => ({
+  type: "end ventilation",
+}));
+export const findCause = logAct(
+  "permit.find-cause",
+  "find cause",
+  true,
+  { point, cause: z.enum(BAD_AIR_CAUSES, "choose where it came from"), words: line("What was found", 500) },
+  (input) => ({ type: "find cause", ...input }),
+);
+export const explainAir = logAct(
+  "permit.explain-air",
+  "explain",
+  true,
+  { point, cause: z.enum(ODD_AIR_CAUSES, "choose why"), words: line("How it is known", 500) },
+  (input) => ({ type: "explain", ...input }),
+);
+export const replaceReading = logAct(
+  "permit.replace-reading",
+  "replace reading",
+  true,
+  { gas: z.string("choose the gas").min(1, "choose the gas").max(80), words: line("What is done instead", 500) },
+  (input) => ({ type: "replace reading", ...input }),
+);
 export const endBreak = logAct("permit.end-break", "end break", true, {}, () => ({ type: "end break" }));
 export const beginPurge = logAct("permit.begin-purge", "begin purge", false, {}, () => ({ type: "begin purge" }));
 export const endPurge = logAct("permit.end-purge", "end purge", false, {}, () => ({ type: "end purge" }));
@@ -80,7 +109,6 @@ export const beginSample = logAct(
   {
     point,
     instrument: line("The instrument's number", 40),
-    sensor: z.enum(["catalytic", "infrared"]).default("catalytic"),
   },
   (input) => ({ type: "begin sample", ...input }),
 );
@@ -186,6 +214,12 @@ export const PERMIT_LOG_ACTS = [
   decideClash,
   beginBreak,
   endBreak,
+  goOn,
+  beginVentilation,
+  endVentilation,
+  findCause,
+  explainAir,
+  replaceReading,
   beginPurge,
   endPurge,
   talkToInside,

@@ -3,6 +3,7 @@ import { clashFinder } from "../../core/permit/around/clashFinder";
 import { emptiedBy, type ProvenIsolation } from "../../core/permit/around/emptied";
 import type { PermitClash } from "../../core/permit/around/crossChecks";
 import { entriesOf, type LogEntry } from "../../core/permit/record/permitLog";
+import type { Gear } from "../../core/gear/gear";
 import { standingByBox } from "../box/boxStore";
 import { heldTags } from "../box/heldTags";
 import { boxesOf } from "../box/locks";
@@ -46,13 +47,15 @@ export type PermitSite = Readonly<{
   accepted: (jobId: string) => readonly StoredDeviation[];
   exchanged: (jobId: string, firm: string) => boolean;
   detectors: (permit: string) => readonly DetectorRow[];
-  /** Numbers of gas instruments that somebody withdrew. */
-  withdrawn: () => readonly string[];
+  /** Every gas instrument of the register. */
+  gasInstruments: () => readonly Gear[];
   plant: () => CurrentPlant | null;
   /** The register that a job was planned on; today's while it is not. */
   plantOf: (jobId: string) => CurrentPlant | null;
   /** Which isolation has opened a vessel for work and proven it empty; null where none has. */
   emptied: (tag: string) => string | null;
+  /** Every permit that is not over, drafts among them. */
+  inPlace: () => readonly InPlace[];
   /** Permits that others have to reckon with. */
   open: () => readonly InPlace[];
   clashes: (permit: string) => readonly PermitClash[];
@@ -201,11 +204,7 @@ export function permitSite(tx: Tx, stored: readonly StoredPermit[], now_ms: numb
     accepted: (id) => accepted()(id),
     exchanged: (jobId, firm) => exchanged().has(`${jobId} ${firm}`),
     detectors: (number) => posted()(number),
-    withdrawn: once(() =>
-      gasInstruments(tx)
-        .filter((one) => one.withdrawn)
-        .map(({ number }) => number),
-    ),
+    gasInstruments: once(() => gasInstruments(tx)),
     plant,
     plantOf: (jobId) => {
       const revision = planned()(jobId);
@@ -215,6 +214,7 @@ export function permitSite(tx: Tx, stored: readonly StoredPermit[], now_ms: numb
       const isolation = emptied()(tag);
       return isolation === null ? null : `isolated and proven empty by ${isolation}`;
     },
+    inPlace,
     open,
     clashes: (number) => {
       const mine = byNumber().get(number);

@@ -1,11 +1,21 @@
 import { eq } from "drizzle-orm";
-import { readByName } from "../../core/atmosphere/substances";
+import { sampleWait_s } from "../../core/atmosphere/sampleWait";
+import type { GasSheet } from "../../core/gear/gasSheet";
 import { gearFault } from "../../core/gear/gear";
-import { airState, purgeState, sampleAt } from "../../core/permit/air/airTests";
+import {
+  airState,
+  instrumentsNeeded,
+  isVentilated,
+  namesOf,
+  purgeState,
+  sampleAt,
+  unexplained,
+  withoutCause,
+} from "../../core/permit/air/airTests";
 import { afterWatchOf } from "../../core/permit/afterwatch/afterWatchOf";
 import { approvalReasons, revalidationDue } from "../../core/permit/requirements/every";
 import { purgeNeed_s } from "../../core/permit/requirements/entry";
-import { retest_min, watchersNeeded } from "../../core/permit/requirements/hotWork";
+import { watchersNeeded } from "../../core/permit/requirements/hotWork";
 import { decisionOn } from "../../core/permit/requirements/clashDecisions";
 import { dueUnder } from "../../core/permit/life/due";
 import { inside, staysOf, talkDue_ms } from "../../core/permit/people/entries";
@@ -27,6 +37,8 @@ import { currentPlant, type CurrentPlant } from "../plant/plantStore";
 import { openPermits } from "./openPermits";
 import { jobView } from "../job/jobView";
 
+const waitOf = (sheet: GasSheet | null) => (sheet === null ? 0 : sampleWait_s(sheet));
+
 export type PermitView = NonNullable<ReturnType<typeof permitView>>;
 
 /** One permit with its job and its people, as it stands at this moment; null when there is no such permit. */
@@ -42,7 +54,11 @@ export function permitView(number: string, now_ms: number) {
   const { details, log } = life;
   const rule = kindRule(details.kind);
   const isEntry = rule.entryLog;
-  const every_min = isEntry ? facts.profile.airRetest_min : retest_min(context);
+  const every_min = facts.profile.airRetest_min;
+  // How long a point takes, by the slowest instrument that anybody may take.
+  const [anySheet = null] = gasInstruments(db)
+    .flatMap(({ sheet, withdrawn }) => (sheet === null || withdrawn ? [] : [sheet]))
+    .sort((a, b) => waitOf(b) - waitOf(a));
   const named = <T extends Readonly<{ person: string }>>(one: T) => ({ ...one, name: nameOf(one.person) });
   const next = db.select({ number: permits.number }).from(permits).where(eq(permits.previous, number)).all();
   const sent = new Map(detectorRows(db).map((one) => [one.id, sentOf(one)]));
@@ -91,20 +107,36 @@ export function permitView(number: string, now_ms: number) {
     air: rule.air
       ? {
           state: airState(facts, log, { every_min, now_ms, entry: isEntry }),
-          samples: facts.testPoints.flatMap((point) => {
+          samples: [...(facts.coverPoint === null ? [] : [facts.coverPoint]), ...facts.testPoints].flatMap((point) => {
             const sample = sampleAt(log, point);
             return sample === null ? [] : [{ point, ...sample }];
           }),
-          gases: "gases" in details ? readByName(details.gases) : [],
+          gases: namesOf(facts),
+          asked: facts.gases,
+          cover: facts.coverPoint,
+          insidePoints: facts.insidePoints,
+          needed: instrumentsNeeded(facts.testPoints.length, anySheet, waitOf(anySheet), every_min),
+          unexplained: unexplained(facts, log, isEntry),
+          withoutCause: withoutCause(log),
           limits: facts.airLimits,
           instruments: gasInstruments(db).map((one) => ({
             number: one.number,
-            fault: gearFault(one, { ...one, at_ms: now_ms, job: view.number, toRead: true })?.code ?? null,
+            fault:
+              one.sheet === null
+                ? "sheet missing"
+                : (gearFault(one, { ...one, at_ms: now_ms, job: view.number, toRead: true })?.code ?? null),
           })),
           every_min,
         }
       : null,
-    purge: details.kind === "confined space entry" ? { need_s: purgeNeed_s(details), ...purgeState(log) } : null,
+    purge:
+      details.kind === "confined space entry"
+        ? {
+            need_s: purgeNeed_s(details, facts.gases),
+            ...purgeState(log),
+            ventilated: isVentilated(log),
+          }
+        : null,
     post: rule.post,
     posted: onPost(log).map(named),
     watches: watchesOf(log).map(named),

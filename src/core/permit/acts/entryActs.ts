@@ -3,6 +3,8 @@ import { inside } from "../people/entries";
 import { withEntries } from "../record/permitLog";
 import { peopleOn, type CommandOf, type PermitFacts, type PermitLife } from "../record/permitTypes";
 import { onPost } from "../people/posts";
+import { keeps } from "../air/airRules";
+import { airInside } from "../requirements/air";
 import { asksOf } from "../requirements/requirements";
 
 /** Who goes in and comes out, and the calls to those inside; written by the attendant. */
@@ -26,7 +28,12 @@ export const entryLogActs = {
         people: within.map(({ person }) => facts.nameOf(person)),
       });
     }
-    const missing = asksOf({ permit, facts, now_ms: command.at_ms }).filter(({ unmet }) => unmet !== null);
+    const context = { permit, facts, now_ms: command.at_ms, begins: within.length === 0 };
+    const corners = keeps("first entrant") && facts.insidePoints.length > 0 ? airInside(context) : null;
+    if (within.length > 0 && corners !== null && !corners.fit) {
+      return refuse({ code: "corners first", wants: corners.wants.slice(0, 3) });
+    }
+    const missing = asksOf(context).filter(({ unmet }) => unmet !== null);
     if (missing.length > 0) {
       const asks = missing.map(({ words, unmet }) => `${words}: ${unmet}`);
       return refuse({ code: "asks unmet", permit: permit.number, asks });

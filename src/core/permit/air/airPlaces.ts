@@ -14,23 +14,42 @@ export function airLimitsFor(details: PermitDetails, profile: Pick<RuleProfile, 
 }
 
 /** The places where air is read, in the order in which they are read; none where the permit reads no air. */
-export function airPlaces(details: PermitDetails): string[] {
+export type AirPlaces = Readonly<{
+  /** Before the cover comes off; its reading is the first, and no later one depends on it. */
+  cover: string | null;
+  /** From outside, then from inside: all of them must stand. */
+  points: readonly string[];
+  /** Those that only somebody inside can reach. */
+  inside: readonly string[];
+}>;
+
+const NOWHERE: AirPlaces = { cover: null, points: [], inside: [] };
+/** Through a hole, a nozzle or an opened bleed; where there is none, under its edge lifted by a hand's width, from upwind. */
+export const COVER_POINT = "through the closed cover";
+
+export function airPlaces(details: PermitDetails): AirPlaces {
   switch (details.kind) {
     case "hot work":
-      return [...details.points];
-    case "confined space entry":
-      return testPoints(details).map(({ kind, where, depth_m, travel_m }) =>
-        kind === "column"
-          ? `${where}, ${metres(depth_m)} down${travel_m > 0 ? `, ${metres(travel_m)} in` : ""}`
-          : where,
-      );
+      return { ...NOWHERE, points: [...details.points] };
+    case "confined space entry": {
+      const all = testPoints(details).map(({ kind, where, depth_m, travel_m }) => ({
+        isInside: kind !== "column" || travel_m > 0,
+        name:
+          kind === "column"
+            ? `${where}, ${metres(depth_m)} down${travel_m > 0 ? `, ${metres(travel_m)} in` : ""}`
+            : where,
+      }));
+      const outside = all.filter(({ isInside }) => !isInside).map(({ name }) => name);
+      const inside = all.filter(({ isInside }) => isInside).map(({ name }) => name);
+      return { cover: COVER_POINT, points: [...outside, ...inside], inside };
+    }
     case "general":
     case "line break":
     case "electrical work":
     case "work at height":
     case "pressure test":
     case "safeguard bypass":
-      return [];
+      return NOWHERE;
   }
 }
 

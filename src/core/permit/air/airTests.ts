@@ -1,8 +1,11 @@
-import { judgeAir, type AirLimits, type AirReading } from "../../atmosphere/airLimits";
+import { judgeAir, type AirLimits, type AirReading, type Shown } from "../../atmosphere/airLimits";
+import { readByName, substance } from "../../atmosphere/substances";
+import type { GasSheet } from "../../gear/gasSheet";
 import { leftEmpty_ms } from "../people/entries";
 import { sameNumber } from "../../gear/gear";
 import { entriesOf, lastOf, type LogEntry } from "../record/permitLog";
-import type { PermitFacts } from "../record/permitTypes";
+import type { PermitFacts, PostedDetector } from "../record/permitTypes";
+import { keeps } from "./airRules";
 
 export type PointTest = Readonly<{
   point: string;
@@ -14,7 +17,7 @@ export type PointTest = Readonly<{
 
 export type AirState = Readonly<{
   points: readonly PointTest[];
-  /** Every point was read since the last break or the like, within its time, and is within limits. */
+  /** Every point was read since the last event, within its time, and is within limits. */
   fit: boolean;
   /** When the oldest of the readings is too old; null while something is missing. */
   until_ms: number | null;
@@ -24,69 +27,222 @@ export type AirState = Readonly<{
   wants: readonly string[];
 }>;
 
+type AirFacts = Pick<PermitFacts, "testPoints" | "withdrawnInstruments" | "detectors" | "gases" | "badElsewhere">;
+type AirEntry = Extract<LogEntry, { type: "air" }>;
+
+export type AirAsk = Readonly<{
+  every_min: number;
+  now_ms: number;
+  entry: boolean;
+  /** Work begins now: the whole round is fresh. */
+  begins?: boolean;
+  /** Only these of the points. */
+  only?: (point: string) => boolean;
+}>;
+
+const MINUTE_MS = 60_000;
+/** When work begins no reading of the round is older. Common practice, no source. */
+export const START_AGE_min = 30;
+/** How long one instrument may be about a round. Common practice, no source. */
+export const ROUND_min = 20;
+/** What reading a point takes besides waiting for the hose: going there, holding still, writing down. Common practice. */
+const AT_A_POINT_s = 60;
+
 /**
- * How the air stands by its tests: the last reading of every point counts, if it was taken after the last break began, the
- * last stop, the last time that everybody was out and the last purge, no longer ago than the retest interval, and with an
- * instrument that nobody withdrew since: one that fails its bump test has told nobody anything.
+ * How the air stands by its tests. A reading stands for its own point, its own gases and its own time; it dies of age and of
+ * what happened since: a break, a stop, a purge, an empty space, the ventilation standing, a bad reading in the same air.
+ * A point stands when what was read there since, by instruments that nobody withdrew, says of oxygen, of what burns and of
+ * each gas that may be there that it is within limits.
+ *
+ * Cost: linear in the log for each point.
  */
-export function airState(
-  { testPoints, withdrawnInstruments }: Pick<PermitFacts, "testPoints" | "withdrawnInstruments">,
-  log: readonly LogEntry[],
-  p: Readonly<{ every_min: number; now_ms: number; entry: boolean }>,
-): AirState {
-  const since = countsSince(log, p.entry);
-  const tests = testPoints.map((point): PointTest => {
-    const entry = entriesOf(log, "air")
-      .filter((one) => one.point === point)
-      .at(-1);
-    if (entry === undefined) return { point, last: null, wants: "not read yet" };
-    const last = { at_ms: entry.at_ms, reading: entry.reading, against: entry.against };
-    if (entry.against.length > 0) return { point, last, wants: entry.against.join(", ") };
-    if (withdrawnInstruments.some((number) => sameNumber(number, entry.instrument))) {
-      return { point, last, wants: `read with ${entry.instrument}, which was withdrawn` };
-    }
-    if (since !== null && entry.at_ms <= since.at_ms) return { point, last, wants: `to be read again ${since.why}` };
-    if (p.now_ms >= entry.at_ms + p.every_min * 60_000) {
-      return { point, last, wants: `read more than ${p.every_min} minutes ago` };
-    }
-    return { point, last, wants: null };
+export function airState(facts: AirFacts, log: readonly LogEntry[], ask: AirAsk): AirState {
+  const since = countsSince(facts, log, ask.entry);
+  const gases = namesOf(facts);
+  const points = facts.testPoints.filter((point) => ask.only?.(point) ?? true);
+  const readAt = (point: string) => entriesOf(log, "air").filter((entry) => !keeps("point") || entry.point === point);
+  const tooLong = keeps("round") && ask.begins ? roundTooLong(log, since) : () => false;
+  const ages: number[] = [];
+  const tests = points.map((point): PointTest => {
+    const all = readAt(point);
+    const last = all.at(-1);
+    if (last === undefined) return { point, last: null, wants: "not read yet" };
+    const shown = { at_ms: last.at_ms, reading: last.reading, against: last.against };
+    const wants = (why: string) => ({ point, last: shown, wants: why });
+    if (last.against.length > 0) return wants(last.against.join(", "));
+    const isWithdrawn = (entry: AirEntry) =>
+      keeps("withdrawn") && facts.withdrawnInstruments.some((number) => sameNumber(number, entry.instrument));
+    if (isWithdrawn(last)) return wants(`read with ${last.instrument}, which was withdrawn`);
+    const standing = all.filter((entry) => !isWithdrawn(entry) && entry.against.length === 0 && isAfter(entry, since));
+    if (standing.length === 0) return wants(`to be read again ${since!.why}`);
+    const isKept = keepsFresh(facts.detectors, point, gases);
+    const most_min = ask.begins && keeps("start age") ? Math.min(START_AGE_min, ask.every_min) : ask.every_min;
+    const good = standing.filter(({ at_ms }) => isKept || !keeps("age") || ask.now_ms < at_ms + most_min * MINUTE_MS);
+    if (good.length === 0) return wants(`read more than ${most_min} minutes ago`);
+    const missing = keeps("gases") ? gases.filter((gas) => !good.some((entry) => hasRead(entry, gas))) : [];
+    if (missing.length > 0) return wants(missing.map((gas) => `${gas} was not read`).join(", "));
+    if (!isKept && good.every(tooLong)) return wants("to be read again: its round took too long for one instrument");
+    if (!isKept) ages.push(oldestNeeded(good, gases));
+    return { point, last: shown, wants: null };
   });
   const wants = tests.flatMap(({ point, wants }) => (wants === null ? [] : [`${point}: ${wants}`]));
   if (tests.length === 0) wants.push("no test point is named");
-  const oldest = Math.min(...tests.map(({ last }) => last?.at_ms ?? -Infinity));
   const fit = wants.length === 0;
-  return { points: tests, fit, until_ms: fit ? oldest + p.every_min * 60_000 : null, since, wants };
+  const until_ms = ages.length === 0 ? Infinity : Math.min(...ages) + ask.every_min * MINUTE_MS;
+  return { points: tests, fit, until_ms: fit ? until_ms : null, since, wants };
+}
+
+/** Toxic gases that may be there and that some instrument sees: each is read by name. */
+export function namesOf({ gases }: Pick<PermitFacts, "gases">): string[] {
+  return readByName(gases.filter(({ seen }) => seen).map(({ gas }) => gas));
+}
+
+function hasRead(entry: AirEntry, gas: string): boolean {
+  return entry.reading.toxics.some((one) => one.gas === gas && one.fraction !== null);
+}
+
+/** Of what is asked, the last reading each; the oldest of those decides. */
+function oldestNeeded(good: readonly AirEntry[], gases: readonly string[]): number {
+  const lastOfGas = gases.map((gas) => good.findLast((entry) => hasRead(entry, gas))?.at_ms ?? -Infinity);
+  return Math.min(good.at(-1)!.at_ms, ...lastOfGas);
+}
+
+/** A sample begun before an event is not one taken after it. */
+function isAfter(entry: AirEntry, since: AirState["since"]): boolean {
+  if (since === null) return true;
+  return (keeps("begun before") ? (entry.drawn_ms ?? entry.at_ms) : entry.at_ms) > since.at_ms;
+}
+
+/** A gas detector that stands at the point, sends, is well, and sees all that is asked keeps it fresh. */
+function keepsFresh(detectors: readonly PostedDetector[], point: string, gases: readonly string[]): boolean {
+  return detectors.some(({ place, kind, reads, against, silent }) => {
+    if (against.length > 0 || silent) return false;
+    if (!keeps("detector")) return true;
+    const asked = ["oxygen", "flammable", ...gases];
+    return kind === "gas" && place === point && asked.every((gas) => reads.includes(gas));
+  });
+}
+
+/** Says of a reading that its instrument was still about the same round too long after it. */
+function roundTooLong(log: readonly LogEntry[], since: AirState["since"]): (entry: AirEntry) => boolean {
+  const latest = new Map<string, number>();
+  for (const entry of entriesOf(log, "air")) if (isAfter(entry, since)) latest.set(entry.instrument, entry.at_ms);
+  return ({ instrument, at_ms }) => (latest.get(instrument) ?? at_ms) - at_ms > ROUND_min * MINUTE_MS;
+}
+
+/** How many instruments a round needs, so that none is about it too long, nor longer than the retest leaves. */
+export function instrumentsNeeded(points: number, sheet: GasSheet | null, wait_s: number, every_min: number): number {
+  if (sheet === null) return 1;
+  const round_min = Math.min(ROUND_min, every_min);
+  return Math.max(1, Math.ceil((points * (wait_s + AT_A_POINT_s)) / (round_min * 60)));
 }
 
 /** The last moment that made earlier readings worthless; only what is after it counts. */
-function countsSince(log: readonly LogEntry[], entry: boolean): AirState["since"] {
+function countsSince(facts: Pick<AirFacts, "badElsewhere">, log: readonly LogEntry[], entry: boolean) {
   const moments: { at_ms: number; why: string }[] = [];
   const add = (at_ms: number | null | undefined, why: string) => {
     if (at_ms !== null && at_ms !== undefined) moments.push({ at_ms, why });
   };
-  add(lastOf(log, "break begun")?.at_ms, "after the break");
-  add(lastOf(log, "stopped")?.at_ms, "after work was stopped");
+  if (keeps("break")) {
+    add(lastOf(log, "break begun")?.at_ms, "after the break");
+    add(lastOf(log, "break ended")?.at_ms, "after the break");
+  }
+  if (keeps("stop")) add(lastOf(log, "stopped")?.at_ms, "after work was stopped");
+  if (keeps("same air")) {
+    const bad = lastBad(log);
+    if (bad) add(bad.at_ms, `after bad air at ${bad.point}`);
+  }
   if (entry) {
-    add(leftEmpty_ms(log), "after everybody was out");
-    add(lastOf(log, "purge begun")?.at_ms, "after the purge");
-    add(lastOf(log, "purge ended")?.at_ms, "after the purge");
+    if (keeps("empty")) {
+      add(leftEmpty_ms(log), "after everybody was out");
+      add(lastOf(log, "ventilation ended")?.at_ms, "after the blower stood");
+    }
+    if (keeps("purge")) {
+      add(lastOf(log, "purge begun")?.at_ms, "after the purge");
+      add(lastOf(log, "purge ended")?.at_ms, "after the purge");
+    }
+    if (keeps("other permits")) {
+      for (const { at_ms, permit, point } of facts.badElsewhere) add(at_ms, `after bad air at ${point}, ${permit}`);
+    }
   }
   return moments.reduce<AirState["since"]>((late, one) => (late === null || one.at_ms > late.at_ms ? one : late), null);
 }
 
+/** The last reading that was against a limit. */
+export function lastBad(log: readonly LogEntry[]): AirEntry | undefined {
+  return entriesOf(log, "air")
+    .filter(({ against }) => against.length > 0)
+    .at(-1);
+}
+
+export type Sample = Readonly<{ begun_ms: number; ready_ms: number; instrument: string }>;
+
 /** The sample that is being drawn at a point, and when its reading may be taken; null when none is. */
-export function sampleAt(log: readonly LogEntry[], point: string): { ready_ms: number; instrument: string } | null {
+export function sampleAt(log: readonly LogEntry[], point: string): Sample | null {
   const last = entriesOf(log, "sample begun", "air")
     .filter((entry) => entry.point === point)
     .at(-1);
   if (last === undefined || last.type === "air") return null;
-  return { ready_ms: last.at_ms + last.wait_s * 1000, instrument: last.instrument };
+  return { begun_ms: last.at_ms, ready_ms: last.at_ms + last.wait_s * 1000, instrument: last.instrument };
 }
 
-/** What is against this reading: the limits, then what is asked of each gas that may be here. */
-export function readingFaults(reading: AirReading, limits: AirLimits, gases: readonly string[]): string[] {
-  const missing = gases.filter((gas) => !reading.toxics.some((one) => one.gas === gas));
-  return [...judgeAir(reading, limits).against, ...missing.map((gas) => `${gas} was not read`)];
+/** Where an instrument is drawing under this permit, and has not been read yet; null where nowhere. */
+export function drawsAt(log: readonly LogEntry[], instrument: string): string | null {
+  const open = new Map<string, string>();
+  for (const entry of entriesOf(log, "sample begun", "air")) {
+    if (entry.type === "air") open.delete(entry.point);
+    else open.set(entry.point, entry.instrument);
+  }
+  return [...open].find(([, number]) => sameNumber(number, instrument))?.[0] ?? null;
+}
+
+/** What a reading is worth by its instrument: the errors, and the bands inside which it shows nothing. */
+export function shownBy(sheet: GasSheet, isZeroed: boolean, log: readonly LogEntry[], point: string): Shown {
+  const error = keeps("error") ? sheet.error : { oxygen: 0, flammable: 0, toxic: 0 };
+  const band = keeps("nil") ? sheet.zero.flammable : Infinity;
+  return {
+    error,
+    zero: {
+      flammable: keeps("nil") && !isZeroed ? null : band === Infinity ? 0.02 : band,
+      toxic: isZeroed ? sheet.zero.toxic : null,
+    },
+    mean: (gas, now) => {
+      const before = entriesOf(log, "air")
+        .filter((entry) => entry.point === point)
+        .flatMap(({ reading }) => reading.toxics.flatMap((one) => (one.gas === gas ? [one.fraction ?? now] : [])));
+      return [...before, now].reduce((sum, one) => sum + one, 0) / (before.length + 1);
+    },
+  };
+}
+
+export type Judged = Readonly<{ against: readonly string[]; explain: readonly string[] }>;
+
+/** What is against this reading, and what has to be explained of it: only what the instrument can see counts. */
+export function judgeReading(
+  reading: AirReading,
+  limits: AirLimits,
+  sheet: GasSheet,
+  by: Shown,
+  gases: readonly string[],
+): Judged {
+  const { against, explain } = judgeAir(reading, limits, by);
+  const blind = keeps("sees") ? blindTo(sheet, gases, reading.oxygen ?? 0) : [];
+  return { against: [...against, ...blind], explain };
+}
+
+/** Gases that burn and that this instrument would not show, and why. */
+export function blindTo(sheet: GasSheet, gases: readonly string[], oxygen: number): string[] {
+  const burning = gases.filter((gas) => substance(gas)?.lfl !== undefined);
+  if (!sheet.reads.includes("flammable") || sheet.burns === null) {
+    return ["the instrument does not read what burns"];
+  }
+  if (sheet.burns === "catalytic" && oxygen < 0.1) {
+    return ["a catalytic sensor needs some 10 % oxygen to read: use infrared, or draw through a diluting tube"];
+  }
+  const unseen = sheet.burns === "infrared" ? burning.filter((gas) => substance(gas)?.infraredBlind) : [];
+  return unseen
+    .filter((gas) => !sheet.reads.includes(gas))
+    .map((gas) => `infrared does not see ${gas}: use a catalytic or a ${gas} sensor`);
 }
 
 /** The purge as it stands: what it must last, whether it runs, and whether one was finished since the space was empty. */
@@ -95,7 +251,7 @@ export function purgeState(
 ): Readonly<{ running: boolean; ready_ms: number | null; done: boolean; since_ms: number | null }> {
   const begun = lastOf(log, "purge begun");
   const ended = lastOf(log, "purge ended");
-  const empty = leftEmpty_ms(log);
+  const empty = latest(leftEmpty_ms(log), lastOf(log, "ventilation ended")?.at_ms ?? null, needsPurgeSince_ms(log));
   const running = begun !== undefined && (ended === undefined || ended.at_ms < begun.at_ms);
   return {
     running,
@@ -104,4 +260,45 @@ export function purgeState(
     done: !running && ended !== undefined && begun !== undefined && (empty === null || begun.at_ms >= empty),
     since_ms: empty,
   };
+}
+
+/** A limit was passed then, and no instrument was shown to have been at fault: the space is purged anew. */
+function needsPurgeSince_ms(log: readonly LogEntry[]): number | null {
+  if (!keeps("purged anew")) return null;
+  return (
+    entriesOf(log, "air").findLast(
+      (entry) => entry.against.length > 0 && causeOf(log, entry)?.cause !== "instrument fault",
+    )?.at_ms ?? null
+  );
+}
+
+/** What was found of a bad reading; undefined while nobody wrote it down. */
+export function causeOf(log: readonly LogEntry[], bad: AirEntry) {
+  return entriesOf(log, "cause found").find(({ point, at_ms }) => point === bad.point && at_ms >= bad.at_ms);
+}
+
+const latest = (...all: readonly (number | null)[]): number | null =>
+  all.reduce((late, one) => (one !== null && (late === null || one > late) ? one : late), null);
+
+/** Does the blower run for those inside? */
+export function isVentilated(log: readonly LogEntry[]): boolean {
+  return lastOf(log, "ventilation begun", "ventilation ended")?.type === "ventilation begun";
+}
+
+/** Readings that stand, are within limits and not as outside air, and that nobody has explained since. */
+export function unexplained(facts: AirFacts, log: readonly LogEntry[], entry: boolean): string[] {
+  const since = countsSince(facts, log, entry);
+  return facts.testPoints.flatMap((point) => {
+    const last = entriesOf(log, "air").findLast((one) => one.point === point && isAfter(one, since));
+    const odd = last?.explain ?? [];
+    if (last === undefined || odd.length === 0) return [];
+    const said = entriesOf(log, "explained").findLast((one) => one.point === point && one.at_ms >= last.at_ms);
+    return said ? [] : [`${point}: ${odd.join(", ")}`];
+  });
+}
+
+/** Bad readings whose cause nobody has written down, by point. */
+export function withoutCause(log: readonly LogEntry[]): string[] {
+  const open = entriesOf(log, "air").filter((entry) => entry.against.length > 0 && causeOf(log, entry) === undefined);
+  return [...new Set(open.map(({ point }) => point))];
 }

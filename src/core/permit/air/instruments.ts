@@ -1,8 +1,13 @@
 import { z } from "zod";
 import { judgeAir, type AirLimits } from "../../atmosphere/airLimits";
+import { keeps } from "./airRules";
 
 /** An instrument that says nothing for so long is taken to be broken. It sends every second. */
 export const SILENT_AFTER_MS = 10_000;
+
+/** What an instrument is decides how it is judged, never what it happens to send. */
+export const INSTRUMENT_KINDS = ["gas", "gauge", "blower"] as const;
+export type InstrumentKind = (typeof INSTRUMENT_KINDS)[number];
 
 const fraction = z.number().min(0).max(10).nullable();
 
@@ -23,6 +28,8 @@ export const sentSchema = z.object({
   pressure_Pa: z.number().nullable().default(null),
   least_Pa: z.number().nullable().default(null),
   most_Pa: z.number().nullable().default(null),
+  /** A blower says whether it runs. */
+  running: z.boolean().nullable().default(null),
   /** Left in the battery, 0 to 1. */
   battery: z.number().min(0).max(1),
   /** What the instrument finds wrong with itself; null while it is well. */
@@ -34,19 +41,47 @@ export type Sent = z.output<typeof sentSchema>;
 const BATTERY_LOW = 0.1;
 
 /** What is against a message: the limits of the place, then the instrument itself. Empty while all is well. */
-export function againstSent(sent: Sent, limits: AirLimits): string[] {
+export function againstSent(sent: Sent, limits: AirLimits, kind: InstrumentKind): string[] {
   const self = [
     ...(sent.fault === null ? [] : [`it reports ${sent.fault}`]),
     ...(sent.battery < BATTERY_LOW ? [`its battery is at ${Math.round(sent.battery * 100)} %`] : []),
   ];
-  if (sent.pressure_Pa !== null) {
-    const bar = (pa: number) => `${Number((pa / 1e5).toFixed(2))} bar`;
-    const { pressure_Pa, least_Pa, most_Pa } = sent;
-    if (least_Pa !== null && pressure_Pa < least_Pa) self.unshift(`${bar(pressure_Pa)} is below ${bar(least_Pa)}`);
-    if (most_Pa !== null && pressure_Pa > most_Pa) self.unshift(`${bar(pressure_Pa)} is above ${bar(most_Pa)}`);
-    return self;
+  const isGauge = keeps("judged as air") ? kind === "gauge" : sent.pressure_Pa !== null;
+  if (isGauge) return [...againstPressure(sent), ...self];
+  switch (kind) {
+    case "blower":
+      return sent.running === false ? ["the blower stands", ...self] : self;
+    case "gas":
+    case "gauge":
+      return [...judgeAir(sent, limits).against, ...self];
   }
-  return [...judgeAir(sent, limits).against, ...self];
+}
+
+function againstPressure({ pressure_Pa, least_Pa, most_Pa }: Sent): string[] {
+  const bar = (pa: number) => `${Number((pa / 1e5).toFixed(2))} bar`;
+  if (pressure_Pa === null) return ["it sends no pressure"];
+  if (most_Pa !== null && pressure_Pa > most_Pa) return [`${bar(pressure_Pa)} is above ${bar(most_Pa)}`];
+  if (least_Pa !== null && pressure_Pa < least_Pa) return [`${bar(pressure_Pa)} is below ${bar(least_Pa)}`];
+  return [];
+}
+
+/** What a message should carry and does not: then the instrument has told nobody anything, as if it were silent. */
+export function missingFrom(sent: Sent, kind: InstrumentKind, reads: readonly string[]): string[] {
+  if (!keeps("missing gases")) return [];
+  switch (kind) {
+    case "blower":
+      return sent.running === null ? ["whether it runs"] : [];
+    case "gauge":
+      return sent.pressure_Pa === null ? ["pressure"] : [];
+    case "gas":
+      return reads.filter((gas) =>
+        gas === "oxygen"
+          ? sent.oxygen === null
+          : gas === "flammable"
+            ? sent.flammable === null
+            : !sent.toxics.some((one) => one.gas === gas && one.fraction !== null),
+      );
+  }
 }
 
 type Heard = Readonly<{ posted_ms: number; last_ms: number | null }>;

@@ -101,6 +101,8 @@ describe("height, pressure, bypass", () => {
     const gauge = {
       id: "PT-9",
       place: "at the edge",
+      kind: "gauge" as const,
+      reads: [],
       against: ["21 bar is above 20.5 bar"],
       silent: false,
       silentFrom_ms: Infinity,

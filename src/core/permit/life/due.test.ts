@@ -35,7 +35,17 @@ describe("what falls due", () => {
     expect(dueOf(acting)[0]).toEqual(["retest", acting.at_ms + 120 * MINUTE]);
     acting.facts = {
       ...facts,
-      detectors: [{ id: "GD-1", place: "at the edge", against: [], silent: false, silentFrom_ms: Infinity }],
+      detectors: [
+        {
+          id: "GD-1",
+          place: "at the work",
+          kind: "gas" as const,
+          reads: ["oxygen", "flammable"],
+          against: [],
+          silent: false,
+          silentFrom_ms: Infinity,
+        },
+      ],
     };
     expect(dueOf(acting)).toEqual([["ends", 8 * HOUR]]);
   });

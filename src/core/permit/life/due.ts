@@ -1,8 +1,7 @@
 import { afterWatchOf } from "../afterwatch/afterWatchOf";
-import { airState } from "../air/airTests";
 import type { AskContext } from "../requirements/ask";
 import { revalidationDue } from "../requirements/every";
-import { retest_min } from "../requirements/hotWork";
+import { airUntil_ms } from "../requirements/air";
 import { inside, talkDue_ms } from "../people/entries";
 import { kindRule } from "../kinds/kinds";
 
@@ -19,10 +18,10 @@ export function dueUnder(context: AskContext): Due[] {
   if (state === "live") {
     const rule = kindRule(details.kind);
     const isEntry = rule.entryLog;
-    if (rule.air && (!isEntry || inside(permit.log).length > 0)) {
-      const every_min = isEntry ? facts.profile.airRetest_min : retest_min(context);
-      const air = airState(facts, permit.log, { every_min, now_ms, entry: isEntry });
-      if (air.until_ms !== null && Number.isFinite(air.until_ms)) due.push({ at_ms: air.until_ms, what: "retest" });
+    const within = inside(permit.log).length;
+    if (rule.air && (!isEntry || within > 0)) {
+      const until_ms = airUntil_ms(context, within);
+      if (until_ms !== null && Number.isFinite(until_ms)) due.push({ at_ms: until_ms, what: "retest" });
     }
     if (details.kind === "confined space entry") {
       const talk = talkDue_ms(permit.log, details.talk_min);

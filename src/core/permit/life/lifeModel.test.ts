@@ -41,7 +41,7 @@ function anyAct({ what, who }: Doing, permit: PermitLife): [string, PermitAct] {
     { type: "begin break" },
     { type: "end break" },
     { type: "revalidate", words: "looked" },
-    { type: "begin sample", point, instrument: "GI-1", sensor: "catalytic" },
+    { type: "begin sample", point, instrument: "GI-1" },
     { type: "read", point, reading },
     { type: "flush", point, held_s: 90 },
     { type: "begin purge" },
@@ -91,7 +91,7 @@ function sensibleAct(doing: Doing, permit: PermitLife, facts: PermitFacts, now_m
       add("gil", { type: "read", point: begun.point, reading: { oxygen: 0.209, flammable: 0, toxics } });
     }
     for (const point of POINTS) {
-      add("gil", { type: "begin sample", point, instrument: "GI-1", sensor: "catalytic" });
+      add("gil", { type: "begin sample", point, instrument: "GI-1" });
     }
   };
   if (hand) add("cora", { type: "tick", ask: hand.id, words: "" });
@@ -232,7 +232,19 @@ test("over any sequence of acts, waits and upsets a permit keeps its promises, a
           ...facts,
           isolations: [{ number: "S-1", state: sick ? "testing" : "proven", openSteps: 0 }],
           detectors:
-            one.upset === 1 ? [{ id: "GD-1", place: "at the edge", against: [], silent: true, silentFrom_ms: 0 }] : [],
+            one.upset === 1
+              ? [
+                  {
+                    id: "GD-1",
+                    place: "at the edge",
+                    kind: "gas" as const,
+                    reads: ["oxygen", "flammable"],
+                    against: [],
+                    silent: true,
+                    silentFrom_ms: 0,
+                  },
+                ]
+              : [],
         };
         permit = asAt(permit, facts, now_ms);
         expectSafe(permit, facts, now_ms);

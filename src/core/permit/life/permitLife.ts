@@ -88,11 +88,11 @@ export function mayAct(
     return refuse({ code: "run out", permit: permit.number, at: facts.timeOf(permit.validTo_ms) });
   }
   if (permit.state === "suspended" && !from.includes("suspended") && from.includes("live")) {
-    const last = lastOf(permit.log, "stopped", "break begun");
+    const last = lastOf(permit.log, "stopped", "break begun", "break ended");
     return refuse({
       code: "work stopped",
       permit: permit.number,
-      why: last?.type === "stopped" ? last.reason : "a break",
+      why: last?.type === "stopped" ? last.reason : last?.type === "break ended" ? "the air after a break" : "a break",
     });
   }
   if (!from.includes(permit.state)) {
@@ -189,10 +189,20 @@ function decide(permit: PermitLife, command: PermitCommand, facts: PermitFacts):
     case "begin break":
       return nobodyInside() ?? accept({ ...permit, state: "suspended", ...log({ type: "break begun" }) });
     case "end break": {
-      const last = lastOf(permit.log, "stopped", "break begun");
+      const last = lastOf(permit.log, "stopped", "break begun", "break ended");
+      if (last?.type === "stopped") return refuse({ code: "issuer resumes", permit: permit.number });
+      if (last?.type === "break ended") return refuse({ code: "already done", what: "Ending the break" });
+      // The air is read once everybody is back: what was read during the break says nothing of after it.
+      if (kindRule(permit.details.kind).air) return accept({ ...permit, ...log({ type: "break ended" }) });
+      return asks("accept") ?? accept({ ...permit, state: "live", ...log({ type: "break ended" }) });
+    }
+    case "go on": {
+      const last = lastOf(permit.log, "stopped", "break begun", "break ended");
       const no =
-        (last?.type === "stopped" ? refuse({ code: "issuer resumes", permit: permit.number }) : null) ?? asks("accept");
-      return no ?? accept({ ...permit, state: "live", ...log({ type: "break ended" }) });
+        (last?.type === "stopped" ? refuse({ code: "issuer resumes", permit: permit.number }) : null) ??
+        (last?.type === "break ended" ? null : refuse({ code: "break not over", permit: permit.number })) ??
+        asks("accept");
+      return no ?? accept({ ...permit, state: "live", ...signed("go on") });
     }
     case "resume": {
       const no = nobodyInside() ?? notHolder("one's own permit") ?? asks("accept", REVALIDATION);

@@ -1,7 +1,7 @@
 import { z } from "zod";
 import { personIdSchema } from "../../people/roles";
 import { POSTS } from "../kinds/kinds";
-import { SENSORS, SIGNED, STOP_CAUSES, type LogEntry } from "./permitLog";
+import { BAD_AIR_CAUSES, ODD_AIR_CAUSES, SENSORS, SIGNED, STOP_CAUSES, type LogEntry } from "./permitLog";
 
 const who = { at_ms: z.number(), by: personIdSchema.nullable() };
 const entry = <Type extends string, Shape extends z.ZodRawShape>(type: Type, shape: Shape) =>
@@ -33,7 +33,19 @@ export const logEntrySchema: z.ZodType<LogEntry> = z.discriminatedUnion("type", 
     sensor: z.enum(SENSORS),
     wait_s: z.number(),
   }),
-  entry("air", { point: z.string(), instrument: z.string(), reading, against: z.array(z.string()) }),
+  entry("air", {
+    point: z.string(),
+    instrument: z.string(),
+    reading,
+    against: z.array(z.string()),
+    drawn_ms: z.number().optional(),
+    explain: z.array(z.string()).optional(),
+  }),
+  entry("cause found", { point: z.string(), cause: z.enum(BAD_AIR_CAUSES), words }),
+  entry("explained", { point: z.string(), cause: z.enum(ODD_AIR_CAUSES), words }),
+  entry("reading replaced", { gas: z.string(), words }),
+  entry("ventilation begun", {}),
+  entry("ventilation ended", {}),
   entry("flushed", { point: z.string(), held_s: z.number() }),
   entry("purge begun", { need_s: z.number() }),
   entry("purge ended", {}),

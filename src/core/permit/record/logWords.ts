@@ -9,6 +9,7 @@ const ACTS: Readonly<Record<Extract<LogEntry, { type: "signed" }>["act"], string
   issue: "Issued on the spot",
   accept: "Accepted",
   resume: "Work goes on",
+  "go on": "Work goes on after the break",
   revalidate: "Revalidated",
   "hand back": "Handed back",
   "end watch": "Watch ended",
@@ -47,6 +48,16 @@ export function logWords(entry: LogEntry, nameOf: (id: PersonId) => string, time
       return `Sample begun at ${entry.point} with ${entry.instrument}`;
     case "air":
       return `${entry.point}: ${readingWords(entry.reading)}${entry.against.length > 0 ? `. Against: ${entry.against.join(", ")}` : ""}`;
+    case "cause found":
+      return `Bad air at ${entry.point} came from: ${entry.cause}. ${entry.words}`;
+    case "explained":
+      return `Air at ${entry.point}: ${entry.cause}. ${entry.words}`;
+    case "reading replaced":
+      return `In place of reading ${entry.gas}: ${entry.words}`;
+    case "ventilation begun":
+      return "The blower runs for those inside";
+    case "ventilation ended":
+      return "The blower stands";
     case "flushed":
       return `Blown out at ${entry.point} for ${entry.held_s} s`;
     case "purge begun":

@@ -12,6 +12,7 @@ export const STOP_CAUSES = [
   "silent detector",
   "pressure",
   "watch missing",
+  "ventilation",
   "requirement",
 ] as const;
 export type StopCause = (typeof STOP_CAUSES)[number];
@@ -19,6 +20,14 @@ export type StopCause = (typeof STOP_CAUSES)[number];
 /** How an instrument senses what burns. */
 export const SENSORS = ["catalytic", "infrared"] as const;
 export type Sensor = (typeof SENSORS)[number];
+
+/** Why a reading was bad, as somebody found it. */
+export const BAD_AIR_CAUSES = ["source", "pocket", "instrument fault", "not found"] as const;
+export type BadAirCause = (typeof BAD_AIR_CAUSES)[number];
+
+/** What a reading that is within limits, but not as outside, comes from. */
+export const ODD_AIR_CAUSES = ["humid", "warm", "drift", "gas"] as const;
+export type OddAirCause = (typeof ODD_AIR_CAUSES)[number];
 
 /** Acts of the life cycle that a person signs. */
 export const SIGNED = [
@@ -28,6 +37,7 @@ export const SIGNED = [
   "issue",
   "accept",
   "resume",
+  "go on",
   "revalidate",
   "hand back",
   "end watch",
@@ -50,7 +60,24 @@ export type LogEntry = Readonly<{ at_ms: number; by: PersonId | null }> &
     | Readonly<{ type: "ticked"; ask: string; words: string }>
     | Readonly<{ type: "clash decided"; clash: string; words: string; decision: "go on" | "wait"; reason: string }>
     | Readonly<{ type: "sample begun"; point: string; instrument: string; sensor: Sensor; wait_s: number }>
-    | Readonly<{ type: "air"; point: string; instrument: string; reading: AirReading; against: readonly string[] }>
+    | Readonly<{
+        type: "air";
+        point: string;
+        instrument: string;
+        reading: AirReading;
+        against: readonly string[];
+        /** When the sample was begun; missing in rows of before: as it was read. */
+        drawn_ms?: number;
+        /** Within limits, and not as outside air is. */
+        explain?: readonly string[];
+      }>
+    /** What a bad reading came from; an instrument fault is shown by a second instrument at the same point. */
+    | Readonly<{ type: "cause found"; point: string; cause: BadAirCause; words: string }>
+    | Readonly<{ type: "explained"; point: string; cause: OddAirCause; words: string }>
+    /** What stands in for reading a gas that no instrument here sees. */
+    | Readonly<{ type: "reading replaced"; gas: string; words: string }>
+    | Readonly<{ type: "ventilation begun" }>
+    | Readonly<{ type: "ventilation ended" }>
     /** Air blown at one place, where gas was found. */
     | Readonly<{ type: "flushed"; point: string; held_s: number }>
     | Readonly<{ type: "purge begun"; need_s: number }>

@@ -1,3 +1,4 @@
+import type { InstrumentKind } from "../air/instruments";
 import type { AirLimits } from "../../atmosphere/airLimits";
 import type { How } from "../../request/jobFile";
 import type { GearKind } from "../../gear/gear";
@@ -8,7 +9,8 @@ import type { PermitClash } from "../around/crossChecks";
 import type { PermitDetails } from "../kinds/details";
 import type { ZoneItem } from "../around/hotWorkZone";
 import type { Post } from "../kinds/kinds";
-import type { LogEntry, Sensor, StopCause } from "./permitLog";
+import type { BadAirCause, LogEntry, OddAirCause, StopCause } from "./permitLog";
+import type { GasSheet } from "../../gear/gasSheet";
 
 export const PERMIT_STATES = [
   "draft",
@@ -82,8 +84,12 @@ export type PermitAct =
   | Readonly<{ type: "tick"; ask: string; words: string }>
   | Readonly<{ type: "decide clash"; clash: string; decision: "go on" | "wait"; reason: string }>
   | Readonly<{ type: "stop"; cause: StopCause; reason: string }>
-  | Readonly<{ type: "begin break" | "end break" | "begin purge" | "end purge" | "talk" }>
-  | Readonly<{ type: "begin sample"; point: string; instrument: string; sensor: Sensor }>
+  | Readonly<{ type: "begin break" | "end break" | "go on" | "begin purge" | "end purge" | "talk" }>
+  | Readonly<{ type: "begin ventilation" | "end ventilation" }>
+  | Readonly<{ type: "begin sample"; point: string; instrument: string }>
+  | Readonly<{ type: "find cause"; point: string; cause: BadAirCause; words: string }>
+  | Readonly<{ type: "explain"; point: string; cause: OddAirCause; words: string }>
+  | Readonly<{ type: "replace reading"; gas: string; words: string }>
   | Readonly<{ type: "read"; point: string; reading: TypedReading }>
   | Readonly<{ type: "flush"; point: string; held_s: number }>
   | Readonly<{ type: "take post" | "leave post"; post: Post }>
@@ -110,6 +116,9 @@ export type PermitCommand = { [T in PermitAct["type"]]: CommandOf<T> }[PermitAct
 export type PostedDetector = Readonly<{
   id: string;
   place: string;
+  kind: InstrumentKind;
+  /** What it reads: oxygen, flammable, and toxic gases by name. */
+  reads: readonly string[];
   /** What is against its last reading, or against itself; empty while all is well. */
   against: readonly string[];
   silent: boolean;
@@ -157,7 +166,21 @@ export type PermitFacts = Readonly<{
   airLimits: AirLimits;
   /** Gas instruments that somebody withdrew, by number. */
   withdrawnInstruments: readonly string[];
+  /** What the register knows of a gas instrument; null where nobody wrote it down. */
+  gasSheet: (number: string) => GasSheet | null;
+  /** When it was last zeroed in fresh air; null where nobody did. */
+  zeroedAt_ms: (number: string) => number | null;
+  /** Another permit under which it is drawing now. */
+  drawsElsewhere: (number: string) => string | null;
   testPoints: readonly string[];
+  /** Those of them that are read from inside, by the first who goes in. */
+  insidePoints: readonly string[];
+  /** Where the first test is taken before a cover comes off; null where there is none. */
+  coverPoint: string | null;
+  /** Gases that may be there, by the register and by the work, and whether any instrument here sees them. */
+  gases: readonly Readonly<{ gas: string; why: string; seen: boolean }>[];
+  /** Bad readings in the same air under other permits. */
+  badElsewhere: readonly Readonly<{ at_ms: number; permit: string; point: string }>[];
   clashes: readonly PermitClash[];
   /** What was decided under the other permits: a clash is decided once for both. */
   decidedElsewhere: readonly LogEntry[];

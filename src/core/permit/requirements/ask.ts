@@ -20,7 +20,13 @@ export type Ask = Readonly<{
   cause: StopCause;
 }>;
 
-export type AskContext = Readonly<{ permit: PermitLife; facts: PermitFacts; now_ms: number }>;
+export type AskContext = Readonly<{
+  permit: PermitLife;
+  facts: PermitFacts;
+  now_ms: number;
+  /** Work begins now: what was tested is fresh, and not only within its time. */
+  begins?: boolean;
+}>;
 
 /** One id may stand for several things to settle, or for none. */
 export type AskMaker = (context: AskContext) => Ask | readonly Ask[] | null;

@@ -1,10 +1,15 @@
+import { sweepTarget } from "../../atmosphere/gasesOf";
 import { manholePurge } from "../../atmosphere/manholePurge";
-import { airState, purgeState } from "../air/airTests";
+import { isVentilated, purgeState } from "../air/airTests";
+import { keeps } from "../air/airRules";
+import { entriesOf } from "../record/permitLog";
+import type { PermitFacts } from "../record/permitTypes";
+import { airInside, airOutside } from "./air";
 import type { DetailsOf } from "../kinds/details";
-import { talkDue_ms } from "../people/entries";
+import { inside, talkDue_ms } from "../people/entries";
 import { onPost } from "../people/posts";
 import { known, looked, type AskContext, type AskMaker } from "./ask";
-import { detectorCause, detectorFaults } from "./hotWork";
+import { detectorCause, detectorFaults, hasGasDetector } from "./hotWork";
 
 const OSHA_146 = "29 CFR 1910.146";
 const osha = (part: string) => `${OSHA_146}${part}, from memory`;
@@ -15,11 +20,19 @@ function entry({ permit }: Pick<AskContext, "permit">): DetailsOf<"confined spac
   return permit.details;
 }
 
-/** How long the space is blown out before anybody goes in; null where this blower never gets there. */
-export function purgeNeed_s(details: DetailsOf<"confined space entry">): number | null {
+/**
+ * How long the space is blown out before anybody goes in, down to what may be breathed and does not burn of the gases that
+ * may be there; null where this blower never gets there. The bench and the timeline ask the same sum.
+ */
+export function purgeNeed_s(details: DetailsOf<"confined space entry">, gases: PermitFacts["gases"]): number | null {
   const { chimneys, volume_m3, blower_m3_s, bends } = details;
-  return manholePurge({ chimneys, volume_m3, rated_m3_s: blower_m3_s, bends }).time_s;
+  const c = sweepTarget(gases.map(({ gas }) => gas))?.fraction;
+  const end = c === undefined ? {} : { c };
+  return manholePurge({ chimneys, volume_m3, rated_m3_s: blower_m3_s, bends, ...end }).time_s;
 }
+
+/** Bends at most when the space is blown out, and when it is ventilated. Common practice, no source. */
+export const MOST_BENDS = { purge: 1, ventilate: 2 } as const;
 
 export const ENTRY_ASKS: Readonly<Record<string, AskMaker>> = {
   positive: ({ facts }) => {
@@ -31,7 +44,7 @@ export const ENTRY_ASKS: Readonly<Record<string, AskMaker>> = {
   cooled: (context) => looked(context, "cooled", "Cool enough to stay in, and nothing inside heats itself"),
 
   purge: ({ permit, facts }) => {
-    const need_s = purgeNeed_s(entry({ permit }));
+    const need_s = purgeNeed_s(entry({ permit }), facts.gases);
     const state = purgeState(permit.log);
     const words =
       need_s === null ? "Blown out" : `Blown out for ${Math.ceil(need_s / 60)} min since anybody was last inside`;
@@ -92,13 +105,52 @@ export const ENTRY_ASKS: Readonly<Record<string, AskMaker>> = {
 
   detector: (context) => {
     const words = "Air is read all the time, at head height";
-    if (context.facts.detectors.length === 0) return looked(context, "detector", words, { before: "accept" });
+    if (!hasGasDetector(context)) return looked(context, "detector", words, { before: "accept" });
     return known("detector", words, detectorFaults(context), { before: "accept", cause: detectorCause(context) });
   },
 
-  air: ({ permit, facts, now_ms }) => {
-    const every_min = facts.profile.airRetest_min;
-    const air = airState(facts, permit.log, { every_min, now_ms, entry: true });
+  "first test": ({ permit, facts: { coverPoint } }) => {
+    if (coverPoint === null || !keeps("cover")) return null;
+    const isRead = entriesOf(permit.log, "air").some(({ point }) => point === coverPoint);
+    return known(
+      "first test",
+      "The first test was taken before the cover came off",
+      isRead ? null : `${coverPoint}: not read`,
+      {
+        before: "accept",
+      },
+    );
+  },
+
+  ventilated: (context) => {
+    if (!keeps("ventilated")) return null;
+    const { permit, facts } = context;
+    const blowers = facts.detectors.filter(({ kind }) => kind === "blower");
+    const faults = blowers.flatMap(({ id, against, silent }) => (silent ? [`${id} is silent`] : against));
+    const unmet =
+      faults.length > 0 ? faults.join("; ") : isVentilated(permit.log) ? null : "the blower does not run for them";
+    return known("ventilated", "The space is ventilated while people are inside", unmet, {
+      before: "accept",
+      holds: "inside",
+      cause: "ventilation",
+    });
+  },
+
+  corners: (context) => {
+    const { facts, permit } = context;
+    if (facts.insidePoints.length === 0) return null;
+    const air = airInside(context);
+    // The first reads them; while one is alone inside they are on their way.
+    const unmet = inside(permit.log).length > 1 && !air.fit ? air.wants.join("; ") : null;
+    return known("corners", "Corners and duct mouths are read from inside before a second goes in", unmet, {
+      before: "accept",
+      holds: "inside",
+      cause: "gas",
+    });
+  },
+
+  air: (context) => {
+    const air = airOutside(context);
     return known("air", "The air is tested at every point and fit", air.fit ? null : air.wants.join("; "), {
       before: "accept",
       holds: "inside",

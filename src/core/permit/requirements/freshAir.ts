@@ -9,6 +9,13 @@ export const FRESH_min = 30;
 /** Was the air read at every point just now, where work hangs on it? Nobody inside a space: nothing hangs on it. */
 export function airIsFresh({ permit, facts, now_ms }: AskContext): boolean {
   const rule = kindRule(permit.details.kind);
-  if (!rule.air || (rule.entryLog && inside(permit.log).length === 0)) return true;
-  return airState(facts, permit.log, { every_min: FRESH_min, now_ms, entry: rule.entryLog }).fit;
+  const within = inside(permit.log).length;
+  if (!rule.air || (rule.entryLog && within === 0)) return true;
+  const isInside = (point: string) => facts.insidePoints.includes(point);
+  return airState(facts, permit.log, {
+    every_min: FRESH_min,
+    now_ms,
+    entry: rule.entryLog,
+    only: (point) => within > 1 || !isInside(point),
+  }).fit;
 }

@@ -1,7 +1,7 @@
 import { AFTER_WATCHES, HOT_WORK, type AfterWatch } from "../../fire/hotWork";
-import { airState } from "../air/airTests";
 import type { DetailsOf } from "../kinds/details";
 import { onPost } from "../people/posts";
+import { airOutside } from "./air";
 import { known, looked, type AskContext, type AskMaker } from "./ask";
 
 const NFPA_51B = "NFPA 51B, from memory";
@@ -30,12 +30,6 @@ export function watchCovers(one: AfterWatch, other: AfterWatch): boolean {
     one.continuous_s + one.checks_s >= other.continuous_s + other.checks_s &&
     (one.finalCheck || !other.finalCheck)
   );
-}
-
-/** A detector that sends all the time takes the place of the retest interval, not of the test after a break. */
-export function retest_min({ facts }: Pick<AskContext, "facts">): number {
-  const watched = facts.detectors.some(({ against, silent }) => against.length === 0 && !silent);
-  return watched ? Infinity : facts.profile.airRetest_min;
 }
 
 export const HOT_WORK_ASKS: Readonly<Record<string, AskMaker>> = {
@@ -89,9 +83,8 @@ export const HOT_WORK_ASKS: Readonly<Record<string, AskMaker>> = {
   },
 
   "edge detector": (context) => {
-    const { detectors } = context.facts;
     const words = "A gas detector stands at the edge of the zone, not beside the flame";
-    if (detectors.length === 0) return looked(context, "edge detector", words, { before: "accept" });
+    if (!hasGasDetector(context)) return looked(context, "edge detector", words, { before: "accept" });
     return known("edge detector", words, detectorFaults(context), {
       before: "accept",
       cause: detectorCause(context),
@@ -99,14 +92,18 @@ export const HOT_WORK_ASKS: Readonly<Record<string, AskMaker>> = {
   },
 
   air: (context) => {
-    const { permit, facts, now_ms } = context;
-    const air = airState(facts, permit.log, { every_min: retest_min(context), now_ms, entry: false });
+    const air = airOutside(context);
     return known("air", "The air is tested and fit", air.fit ? null : air.wants.join("; "), {
       before: "accept",
       cause: "gas",
     });
   },
 };
+
+/** A blower or a gauge that sends reads no air. */
+export function hasGasDetector({ facts }: Pick<AskContext, "facts">): boolean {
+  return facts.detectors.some(({ kind }) => kind === "gas");
+}
 
 /** What kind of stop it is when a detector that stands there is against it. */
 export function detectorCause({ facts }: Pick<AskContext, "facts">): "silent detector" | "gas" {

@@ -1,6 +1,7 @@
 import { EVERY_ASK } from "./every";
 import { ENTRY_ASKS } from "./entry";
 import { HOT_WORK_ASKS } from "./hotWork";
+import { AIR_ASKS } from "./air";
 import { OTHER_ASKS } from "./others";
 import type { Ask, AskContext, AskMaker } from "./ask";
 import { inside } from "../people/entries";
@@ -16,7 +17,7 @@ const BY_KIND: Readonly<Partial<Record<PermitKind, Readonly<Record<string, AskMa
 export function asksOf(context: AskContext): Ask[] {
   const { kind } = context.permit.details;
   return kindRule(kind).asks.flatMap((id) => {
-    const make = BY_KIND[kind]?.[id] ?? OTHER_ASKS[id] ?? EVERY_ASK[id];
+    const make = BY_KIND[kind]?.[id] ?? AIR_ASKS[id] ?? OTHER_ASKS[id] ?? EVERY_ASK[id];
     if (make === undefined) throw new Error(`nobody knows what ${id} asks of ${kind}`);
     return make(context) ?? [];
   });
@@ -24,7 +25,9 @@ export function asksOf(context: AskContext): Ask[] {
 
 /** What is missing for an act: to issue, or to start (which also asks everything of issuing). */
 export function missingFor(act: "issue" | "accept", context: AskContext): Ask[] {
-  return asksOf(context).filter((ask) => ask.unmet !== null && (act === "accept" || ask.before === "issue"));
+  return asksOf({ ...context, begins: act === "accept" }).filter(
+    (ask) => ask.unmet !== null && (act === "accept" || ask.before === "issue"),
+  );
 }
 
 /** What a live permit lacks now; with any of it, it is live no more. */

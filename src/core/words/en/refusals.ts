@@ -232,6 +232,30 @@ function wordsOf(refusal: Refusal): string {
       return `Detector ${refusal.detector} stands at permit ${refusal.permit}. Take another, or have it taken away there first.`;
     case "detector silent":
       return `Detector ${refusal.detector} sends nothing. Switch it on, see it read, then post it.`;
+    case "sheet missing":
+      return `The register does not say what gas instrument ${refusal.number} reads, how far it may be off, nor its hose and pump. Have that entered, or take one that is.`;
+    case "instrument busy":
+      return `Instrument ${refusal.number} is drawing at ${refusal.where}. Read it there first, or take another.`;
+    case "from inside":
+      return `${refusal.point} is read from inside, by the first who goes in on a line. Nobody is inside.`;
+    case "corners first":
+      return `The first inside reads the corners and ducts before anybody else goes in: ${refusal.wants.join("; ")}.`;
+    case "too many bends":
+      return `The hose has ${refusal.bends} bends, and at most ${refusal.most} to ${refusal.to}. Lay it straighter, and write the permit so.`;
+    case "no bad reading":
+      return `No bad reading at ${refusal.point} waits for a cause.`;
+    case "nothing odd":
+      return `The last reading at ${refusal.point} needs no explanation.`;
+    case "second instrument needed":
+      return `That the instrument is at fault is shown by a second one: read ${refusal.point} with another first.`;
+    case "issuer decides":
+      return `Where no cause is found at ${refusal.point} the issuer decides, with a detector standing there.`;
+    case "purging":
+      return `Permit ${refusal.permit} is being purged. End the purge, then ventilate.`;
+    case "not ventilated":
+      return `Nobody wrote down that a blower runs under permit ${refusal.permit}.`;
+    case "break not over":
+      return `Permit ${refusal.permit} is in a break. End the break, read the air, then go on.`;
     case "online only":
       return `To ${refusal.act} needs the server at that moment: what it has not acknowledged protects nobody. Do it again now, on the spot.`;
     case "device clock":
