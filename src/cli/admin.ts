@@ -8,7 +8,7 @@ import { problemLine } from "../core/plant/problem";
 import { runAct } from "../server/acts/runAct";
 import { addPerson } from "../server/people/addPerson";
 import { closeDatabase, database, databasePath, dataFolder } from "../server/db/database";
-import { INSTRUMENT_KINDS, type InstrumentKind } from "../core/permit/air/instruments";
+import { INSTRUMENT_KINDS, type InstrumentKind } from "../core/gear/instrumentKinds";
 import { detectors, people, plantRevisions } from "../server/db/schema";
 import { seedDemo } from "../server/demo/seedDemo";
 import { stage, Taken } from "../server/plant/plantActs";

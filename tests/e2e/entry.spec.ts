@@ -1,7 +1,7 @@
 import type { PermitDetails } from "../../src/core/permit/kinds/details";
 import { air, HOUR_MS, MINUTE_MS, sees, test } from "./moving";
 import { expect, post, sign } from "./site";
-import { approvedJob, done, on, walkByPost } from "./work";
+import { approvedJob, done, on, read, walkByPost } from "./work";
 
 test("an entry with a pocket of gas in one corner: everybody out, purged, tested, in again", async ({
   as,
@@ -82,10 +82,13 @@ test("an entry with a pocket of gas in one corner: everybody out, purged, tested
   const purge = async () => {
     await done(nils, "permit.begin-purge", P);
     expect((await post(nils, "permit.end-purge", P)).body.code).toBe("purge too short");
-    await clock.on(21 * MINUTE_MS);
+    // Down to 10 ppm of hydrogen sulphide takes longer than the rule of thumb.
+    await clock.on(25 * MINUTE_MS);
     await done(nils, "permit.end-purge", P);
   };
+  await air(clock, nils, permit!, ["through the closed cover"], { "hydrogen sulphide": 0 });
   await purge();
+  await done(nils, "permit.begin-ventilation", P);
   await nils.goto(`/permits/${permit}`);
   const points = await nils
     .getByRole("list", { name: "Test points" })
@@ -94,19 +97,31 @@ test("an entry with a pocket of gas in one corner: everybody out, purged, tested
     .allInnerTexts();
   expect(points).toHaveLength(5);
   const clean = { "hydrogen sulphide": 0 };
-  await air(clock, nils, permit!, points, clean);
+  const outside = points.filter((point) => !point.startsWith("corner"));
+  const corners = points.filter((point) => point.startsWith("corner"));
+  await air(clock, nils, permit!, outside, clean);
   const kaspar = await as("Kaspar Lind");
   await done(kaspar, "permit.take-post", { ...P, post: "attendant" });
   await done(bram, "permit.accept", P);
   await on(bram, permit!, "T-235", "B-1");
   await on(await as("Mika Thorne"), permit!, "T-235", "B-2");
 
+  const personOf = (name: string) => read<{ id: string }>(site, "SELECT id FROM people WHERE name = ?", name)[0]!.id;
   // The attendant lets them in, one after the other, and speaks to them.
   await kaspar.goto(`/permits/${permit}`);
   const letIn = kaspar.getByRole("form", { name: "Let in" });
   for (const name of ["Bram Ostler", "Mika Thorne"]) {
     await letIn.getByLabel("Who goes in").selectOption({ label: name });
     await letIn.locator('button[type="submit"]').click();
+    if (name === "Bram Ostler") {
+      await expect(kaspar.getByRole("form", { name: `${name} out` })).toBeVisible();
+      // The first reads the corners; until then nobody else goes in.
+      const second = { ...P, person: personOf("Mika Thorne") };
+      expect((await post(kaspar, "permit.go-in", second)).body.code).toBe("corners first");
+      await air(clock, nils, permit!, corners, clean);
+      await kaspar.reload();
+      continue;
+    }
     await expect(kaspar.getByRole("form", { name: `${name} out` })).toBeVisible();
   }
   await expect(kaspar.getByText("Inside now: 2 of at most 2")).toBeVisible();
@@ -141,9 +156,13 @@ test("an entry with a pocket of gas in one corner: everybody out, purged, tested
   await flush.getByLabel(/Hose aimed at corner 1 low/).fill("90");
   await flush.locator('button[type="submit"]').click();
   expect((await post(idris, "permit.resume", { ...P, words: "fine" })).body.code).toBe("asks unmet");
+  const cause = nils.getByRole("form", { name: "Cause of the bad reading" });
+  await cause.getByLabel("It came from").selectOption("pocket");
+  await sign(nils, "Cause of the bad reading", { "What was found": "Sludge under the coil." });
+  await expect(cause).toHaveCount(0);
   await purge();
   expect((await post(idris, "permit.resume", { ...P, words: "fine" })).body.code).toBe("asks unmet");
-  await air(clock, nils, permit!, points, clean);
+  await air(clock, nils, permit!, outside, clean);
   await idris.goto(`/permits/${permit}`);
   await sign(idris, "Resume", { "What you found": "Sludge under the coil taken out; purged; every point read." });
   await sees(idris, "live");

@@ -1,8 +1,9 @@
 import { spawn } from "node:child_process";
 import { join, resolve } from "node:path";
 import { shiftChanges } from "../../src/server/runtime/siteTime";
-import { air, HOUR_MS, MINUTE_MS, sees, test } from "./moving";
+import { air, BUMP, HOUR_MS, MINUTE_MS, sees, test } from "./moving";
 import { expect, post, sign, signOn, type Site } from "./site";
+import { SHEET } from "../support/permits";
 import { done, read } from "./work";
 
 const HOME = resolve(import.meta.dirname, "../..");
@@ -130,6 +131,11 @@ test("hot work through two shifts with a break and a change of watch, then 3 h, 
   // An instrument of today's delivery is bumped before anybody reads from it.
   const inDateUntil_ms = clock.now_ms + 30 * 24 * HOUR_MS;
   await done(maren, "gear.enter", { kind: "gas instrument", number: "GI-09", inDateUntil_ms });
+  // Nobody wrote down what it reads: it is not among those that may be taken.
+  await done(nils, "gear.bump", { ...BUMP, number: "GI-09" });
+  const unknown = await post(nils, "permit.begin-sample", { permit, point: points[0], instrument: "GI-09" });
+  expect(unknown.body.code).toBe("sheet missing");
+  await done(maren, "gear.enter", { kind: "gas instrument", number: "GI-09", inDateUntil_ms, sheet: SHEET });
   await nils.reload();
   await begin.getByLabel("Instrument").fill("GI-09");
   await begin.locator('button[type="submit"]').click();
@@ -141,6 +147,7 @@ test("hot work through two shifts with a break and a change of watch, then 3 h, 
   await sign(nils, "Bump test", { "Instrument bumped": "GI-09" });
   await expect(bump.getByRole("alert")).toContainText("say whether it alarmed");
   await bump.getByLabel("What it did").selectOption("alarmed");
+  await bump.getByLabel("Zeroed in fresh air, away from the work").check();
   await sign(nils, "Bump test");
   await expect(begin.getByText(/Bumped and in date: .*GI-09/)).toBeVisible();
   await begin.getByRole("textbox", { name: /^Instrument/ }).fill("GI-09");
@@ -197,11 +204,17 @@ test("hot work through two shifts with a break and a change of watch, then 3 h, 
   await sign(yrsa, "Leave the post");
   await expect(yrsa.getByRole("heading", { name: "Fire watch: Rhea Vance" })).toBeVisible();
   await clock.on(20 * MINUTE_MS);
+  // What is read during the break says nothing of the air after it.
+  await air(clock, nils, permit, points);
   await sign(petra, "End the break");
-  await expect(petra.getByRole("form", { name: "End the break" }).getByRole("alert")).toContainText("after the break");
+  const goOn = petra.getByRole("form", { name: "Go on after the break" });
+  await expect(goOn).toBeVisible();
+  await sees(petra, "suspended");
+  await sign(petra, "Go on after the break");
+  await expect(goOn.getByRole("alert")).toContainText("after the break");
   await air(clock, nils, permit, points);
   await petra.reload();
-  await sign(petra, "End the break");
+  await sign(petra, "Go on after the break");
   await sees(petra, "live");
 
   // The end of the work: the watch begins, and nothing of it can be skipped.

@@ -7,7 +7,7 @@ import { jobHazards } from "../../src/server/hazard/hazardStore";
 import { permitNow } from "../../src/server/permit/permitFacts";
 import { settleAll } from "../../src/server/permit/settlePermits";
 import { message, SCENARIOS } from "../../src/instruments/scenarios";
-import { DETAILS, HOUR, MINUTE } from "../support/permits";
+import { DETAILS, HOUR, MINUTE, SHEET } from "../support/permits";
 import { TestSite } from "../support/testSite";
 import { replay, stateOf } from "../support/replay";
 import { approved, atWork, ITEMS, LINKS, openTwoJobs } from "../support/twoJobs";
@@ -27,8 +27,9 @@ beforeEach(async () => {
     rating_V: null,
     error: null,
     inDateUntil_ms: site.clock_ms + 100 * 24 * HOUR,
+    sheet: SHEET,
   });
-  await site.done("gil", "gear.bump", { number: "GI-1", gas: "methane", verdict: "alarmed" });
+  await site.done("gil", "gear.bump", { number: "GI-1", gas: "methane", verdict: "alarmed", zeroed: true });
 });
 afterEach(() => site.close());
 
@@ -63,7 +64,7 @@ async function hotWork(place = "T") {
 }
 async function readAir(permit: string, flammable_percent = 0) {
   await site.done("gil", "permit.begin-sample", { permit, point: "at the work", instrument: "GI-1" });
-  site.clock_ms += MINUTE;
+  site.clock_ms += 2 * MINUTE;
   return site.done("gil", "permit.read-air", {
     permit,
     point: "at the work",
@@ -112,13 +113,20 @@ describe("permits by kind, by their acts", () => {
     );
     expect(await site.refused("isa", "permit.resume", { permit, words: "fine" })).toMatch(/The air is tested and fit/);
     await readAir(permit);
+    // Whence it came is written down before anybody goes on.
+    expect(await site.refused("isa", "permit.resume", { permit, words: "fine" })).toMatch(
+      /Every bad reading has its cause/,
+    );
+    const found = { permit, point: "at the work", cause: "source", words: "a packing leaked; tightened" };
+    expect(await site.refused("wim", "permit.find-cause", found)).toMatch(/You may not write down the cause/);
+    await site.done("gil", "permit.find-cause", found);
     expect(await site.refused("hal", "permit.resume", { permit, words: "fine" })).toMatch(/You may not let work go on/);
     await site.done("isa", "permit.resume", { permit, words: "valve shut, air clean" });
   });
   test("an instrument is read from only after its bump test; one that does not alarm is withdrawn", async () => {
     const { permit } = await hotWork();
     const inDateUntil_ms = site.clock_ms + 100 * 24 * HOUR;
-    await site.done("cora", "gear.enter", { kind: "gas instrument", number: "GI-2", inDateUntil_ms });
+    await site.done("cora", "gear.enter", { kind: "gas instrument", number: "GI-2", inDateUntil_ms, sheet: SHEET });
     const sample = { permit, point: "at the work", instrument: "GI-2" };
     const bump = { number: "gi-2", gas: "methane", verdict: "alarmed" };
     expect(await site.refused("gil", "permit.begin-sample", sample)).toMatch(/GI-2 alarm in the last 24 hours. Blow/);
@@ -242,7 +250,7 @@ describe("instruments", () => {
 
   test("one that is silent is not posted; one that sends is, at one place, and stays while the work is live", async () => {
     const { permit } = await hotWork();
-    const post = { permit, detector: "GD-1", place: "at the edge" };
+    const post = { permit, detector: "GD-1", place: "at the work" };
     expect(await site.refused("fay", "detector.post", post)).toMatch(/GD-1 sends nothing/);
     site.step_ms = 1000;
     send("clean", 0);

@@ -124,6 +124,7 @@ export type Refusal =
   | { code: "no purge"; permit: string }
   | { code: "purge too short"; wait_s: number }
   | { code: "detector elsewhere"; detector: string; permit: string }
+  | { code: "detector place"; place: string }
   | { code: "detector silent"; detector: string }
   | { code: "sheet missing"; number: string }
   | { code: "instrument busy"; number: string; where: string }

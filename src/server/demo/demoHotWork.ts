@@ -2,9 +2,13 @@ import type { Db } from "../db/database";
 import { permitFacts } from "../permit/permitFacts";
 import { loadPermit } from "../permit/permitStore";
 import { asksOf } from "../../core/permit/requirements/requirements";
+import { shiftChanges } from "../runtime/siteTime";
 import { jobHazards } from "../hazard/hazardStore";
 
 const HOUR_MS = 3_600_000;
+/** A sample and its reading, with room. */
+const POINT_MS = 8 * 60_000;
+const BUMPED = { number: "GI-03", gas: "Methane at half its lower limit", verdict: "alarmed", zeroed: true };
 
 type Answer = Readonly<Record<string, string | number | null>>;
 type Day = Readonly<{
@@ -75,8 +79,10 @@ export async function demoHotWork({ act, ask, walk, db, revision, now_ms, clock,
   await act("bram", "permit.tick", { ...permit, asks, words: "Seen on the round" });
   await act("idris", "permit.issue", { ...permit, copies: ["at gate 2"] });
   await act("edda", "permit.take-post", { ...permit, post: "fire watch" });
-  await act("nils", "gear.bump", { number: "GI-03", gas: "Methane at half its lower limit", verdict: "alarmed" });
+  await act("nils", "gear.bump", BUMPED);
   for (const point of ["at the frame", "at the filler, low"]) {
+    // Zeroed in fresh air this shift: at its change once more.
+    while (shiftChanges(clock(), clock() + POINT_MS).length > 0) await act("nils", "gear.bump", BUMPED);
     await act("nils", "permit.begin-sample", { ...permit, point, instrument: "GI-03" });
     await act("nils", "permit.read-air", { ...permit, point, oxygen_percent: 20.9, flammable_percent: 0 });
   }

@@ -18,6 +18,25 @@ import { demoHotWork } from "./demoHotWork";
 
 const HOUR_MS = 3_600_000;
 
+/** What the list says of a gas instrument. */
+function sheetOf(line: Readonly<Record<string, string>>) {
+  const figure = (name: string) => Number(line[name]);
+  return {
+    reads: line.reads!.split(";"),
+    burns: line.burns,
+    error: {
+      oxygen: figure("error_oxygen"),
+      flammable: figure("error_flammable"),
+      toxic: figure("error_toxic_ppm") / 1e6,
+    },
+    zero: { flammable: figure("zero_flammable"), toxic: figure("zero_toxic_ppm") / 1e6 },
+    hose_m: figure("hose_m"),
+    bore_m: figure("bore_m"),
+    pump_m3_s: figure("pump_L_min") / 60_000,
+    t90_s: figure("t90_s"),
+  };
+}
+
 /** A minute's work between two acts; lists are typed in one go. */
 const STEP_MS = 2.5 * 60_000;
 const DAY_SO_FAR_MS = 2.75 * HOUR_MS;
@@ -70,19 +89,17 @@ export async function seedDemo(db: Db, demoFolder: string, headFile: string, now
   });
   await act("ruth", "store.count", { lines: store.data.map((line) => ({ ...line, count: Number(line.count) })) });
 
-  const gearList = Papa.parse<Record<"kind" | "number" | "owner" | "key" | "days" | "rating_V" | "error", string>>(
-    file("gear.csv").text,
-    { header: true, skipEmptyLines: true },
-  );
+  const gearList = Papa.parse<Record<string, string>>(file("gear.csv").text, { header: true, skipEmptyLines: true });
   for (const line of gearList.data) {
     await act("ruth", "gear.enter", {
       kind: line.kind,
       number: line.number,
-      owner: line.owner === "" ? null : id(line.owner),
+      owner: line.owner ? id(line.owner) : null,
       key: line.key === "" ? null : line.key,
       inDateUntil_ms: line.days === "" ? null : now_ms + Number(line.days) * 24 * HOUR_MS,
       rating_V: line.rating_V === "" ? null : Number(line.rating_V),
       error: line.error === "" ? null : Number(line.error),
+      sheet: line.reads ? sheetOf(line) : null,
     });
   }
 

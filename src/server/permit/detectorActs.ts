@@ -1,5 +1,7 @@
 import { eq } from "drizzle-orm";
 import { z } from "zod";
+import { airPlaces } from "../../core/permit/air/airPlaces";
+import type { PermitDetails } from "../../core/permit/kinds/details";
 import { kindRule } from "../../core/permit/kinds/kinds";
 import { isSilent } from "../../core/permit/air/instruments";
 import { detectors } from "../db/schema";
@@ -7,6 +9,11 @@ import { loadPermit } from "./permitStore";
 import { defineAct } from "../act/act";
 
 const ROLES = ["gas tester", "fire watch", "attendant", "holder"] as const;
+
+/** Where an instrument may stand: at a test point, which it then keeps fresh, or where people are warned by it. */
+export function placesFor(details: PermitDetails): string[] {
+  return [...airPlaces(details).points, "at the edge", "at head height", "at the opening"];
+}
 
 /** Posts an instrument that is switched on at the work: what it sends from now on counts for this permit. */
 export const postDetector = defineAct({
@@ -17,7 +24,7 @@ export const postDetector = defineAct({
   input: z.object({
     permit: z.string(),
     detector: z.string("choose the detector").min(1, "choose the detector"),
-    place: z.enum(["at the edge", "at head height", "at the opening"], "say where it stands, not beside the flame"),
+    place: z.string("say where it stands").min(1, "say where it stands").max(120),
   }),
   run: ({ tx, now_ms }, input) => {
     const subject = input.permit;
@@ -26,6 +33,9 @@ export const postDetector = defineAct({
     const { details, state } = stored.life;
     if (details.kind !== "pressure test" && !kindRule(details.kind).air) {
       return { ok: false, subject, refusal: { code: "not of this kind", permit: subject, kind: details.kind } };
+    }
+    if (!placesFor(details).includes(input.place)) {
+      return { ok: false, subject, refusal: { code: "detector place", place: input.place } };
     }
     if (["closed", "cancelled", "work done"].includes(state)) {
       const refusal = { code: "wrong state", what: `Permit ${subject}`, state, needs: "in use" } as const;

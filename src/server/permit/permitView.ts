@@ -22,7 +22,7 @@ import { inside, staysOf, talkDue_ms } from "../../core/permit/people/entries";
 import { kindRule } from "../../core/permit/kinds/kinds";
 import { logWords } from "../../core/permit/record/logWords";
 import { mayAct } from "../../core/permit/life/permitLife";
-import { copiesOf, lastOf, putInOf, signedBy } from "../../core/permit/record/permitLog";
+import { copiesOf, entriesOf, lastOf, putInOf, signedBy } from "../../core/permit/record/permitLog";
 import type { PermitAct } from "../../core/permit/record/permitTypes";
 import { onPost, watchesOf } from "../../core/permit/people/posts";
 import { asksOf } from "../../core/permit/requirements/requirements";
@@ -30,6 +30,7 @@ import { database, type Db } from "../db/database";
 import { permits } from "../db/schema";
 import type { Person } from "../people/signIn";
 import { siteTime } from "../runtime/siteTime";
+import { placesFor } from "./detectorActs";
 import { detectorRows, sentOf } from "./detectorStore";
 import { gasInstruments } from "../gear/gearStore";
 import { permitNow } from "./permitFacts";
@@ -98,7 +99,7 @@ export function permitView(number: string, now_ms: number) {
     approval: approvalReasons(context),
     isApproved: signedBy(log, "approve") !== undefined,
     isInspected: signedBy(log, "inspect") !== undefined,
-    stop: life.state === "suspended" ? (lastOf(log, "stopped", "break begun") ?? null) : null,
+    stop: life.state === "suspended" ? (lastOf(log, "stopped", "break begun", "break ended") ?? null) : null,
     clashes: facts.clashes.map((clash) => ({
       ...clash,
       decided: decisionOn(clash, [...log, ...facts.decidedElsewhere]) ?? null,
@@ -112,8 +113,12 @@ export function permitView(number: string, now_ms: number) {
             return sample === null ? [] : [{ point, ...sample }];
           }),
           gases: namesOf(facts),
-          asked: facts.gases,
+          asked: facts.gases.map((one) => ({
+            ...one,
+            replaced: entriesOf(log, "reading replaced").some(({ gas }) => gas === one.gas),
+          })),
           cover: facts.coverPoint,
+          coverRead: entriesOf(log, "air").some(({ point }) => point === facts.coverPoint),
           insidePoints: facts.insidePoints,
           needed: instrumentsNeeded(facts.testPoints.length, anySheet, waitOf(anySheet), every_min),
           unexplained: unexplained(facts, log, isEntry),
@@ -137,6 +142,7 @@ export function permitView(number: string, now_ms: number) {
             ventilated: isVentilated(log),
           }
         : null,
+    isAnyoneInside: inside(log).length > 0,
     post: rule.post,
     posted: onPost(log).map(named),
     watches: watchesOf(log).map(named),
@@ -156,6 +162,7 @@ export function permitView(number: string, now_ms: number) {
       ...detector,
       sent: sent.get(detector.id) ?? null,
     })),
+    detectorPlaces: placesFor(details),
     freeDetectors: rule.air || details.kind === "pressure test" ? freeDetectors(db) : [],
     due: dueUnder(context),
     revalidation: revalidationDue(context),

@@ -4,7 +4,7 @@ import { useState } from "react";
 import { GEAR_KINDS, isDated, type GearKind } from "../../core/gear/gear";
 import { readNumber } from "../../core/units/readNumber";
 import { ActForm } from "../act/ActForm";
-import { Field } from "../act/Field";
+import { Field, SelectField } from "../act/Field";
 
 const RATED: ReadonlySet<GearKind> = new Set<GearKind>(["voltage tester", "proving unit", "insulating gloves"]);
 const READS: ReadonlySet<GearKind> = new Set<GearKind>(["pressure gauge", "thermometer", "survey meter"]);
@@ -62,6 +62,7 @@ export function GearForm({ people }: { people: readonly Readonly<{ id: string; n
             )}
             {isDated(kind) && <Field label="In date until" name="inDateUntil_ms" type="date" />}
             {RATED.has(kind) && <Field label="Rated, V" name="rating_V" inputMode="decimal" className="num" />}
+            {kind === "gas instrument" && <GasSheetFields />}
             {READS.has(kind) && (
               <Field label="May be off by, in its unit" name="error" inputMode="decimal" className="num" />
             )}
@@ -69,6 +70,36 @@ export function GearForm({ people }: { people: readonly Readonly<{ id: string; n
         </ActForm>
       </div>
     </details>
+  );
+}
+
+/** All of it or none: what is known of it already stays when only a new date is entered. */
+function GasSheetFields() {
+  const figure = (name: string, label: string) => (
+    <Field label={label} name={name} inputMode="decimal" autoComplete="off" className="num" />
+  );
+  return (
+    <>
+      <Field
+        label="Reads, parted by commas"
+        name="reads"
+        autoComplete="off"
+        hint="oxygen, flammable, and poisons by name. Empty: what the register knows stays."
+      />
+      <SelectField label="Senses what burns by" name="burns">
+        <option>catalytic</option>
+        <option>infrared</option>
+      </SelectField>
+      {figure("error_oxygen", "Oxygen off by, %")}
+      {figure("error_flammable", "Flammable off by, % of the limit")}
+      {figure("error_toxic", "Poisons off by, ppm")}
+      {figure("zero_flammable", "Zero band of flammable, % of the limit")}
+      {figure("zero_toxic", "Zero band of poisons, ppm")}
+      {figure("hose_m", "Hose, m")}
+      {figure("bore_mm", "Bore of the hose, mm")}
+      {figure("pump_L_min", "Pump, L/min")}
+      {figure("t90_s", "Settles to 90 % in, s")}
+    </>
   );
 }
 
@@ -123,6 +154,31 @@ function readGear(fields: FormData, kind: GearKind): Record<string, unknown> {
     const read = readNumber(value);
     return read.ok ? read.value : value;
   };
+  const scaled = (name: string, by: number) => {
+    const value = number(name);
+    return typeof value === "number" ? value * by : value;
+  };
+  const reads = text("reads");
+  const sheet =
+    reads === null
+      ? null
+      : {
+          reads: reads
+            .split(",")
+            .map((one) => one.trim().toLowerCase())
+            .filter(Boolean),
+          burns: text("burns"),
+          error: {
+            oxygen: scaled("error_oxygen", 0.01),
+            flammable: scaled("error_flammable", 0.01),
+            toxic: scaled("error_toxic", 1e-6),
+          },
+          zero: { flammable: scaled("zero_flammable", 0.01), toxic: scaled("zero_toxic", 1e-6) },
+          hose_m: number("hose_m"),
+          bore_m: scaled("bore_mm", 1e-3),
+          pump_m3_s: scaled("pump_L_min", 1e-3 / 60),
+          t90_s: number("t90_s"),
+        };
   const day = text("inDateUntil_ms");
   return {
     kind,
@@ -133,5 +189,6 @@ function readGear(fields: FormData, kind: GearKind): Record<string, unknown> {
     inDateUntil_ms: day === null ? null : new Date(`${day}T23:59:59`).getTime(),
     rating_V: number("rating_V"),
     error: number("error"),
+    ...(sheet === null ? {} : { sheet }),
   };
 }

@@ -1,7 +1,7 @@
 "use client";
 
 import { ActForm } from "../act/ActForm";
-import { Field, SelectField } from "../act/Field";
+import { Field, SelectField, Tick } from "../act/Field";
 import { SampleTimer } from "./SampleTimer";
 
 type Sample = Readonly<{ point: string; ready_ms: number; instrument: string }>;
@@ -38,7 +38,7 @@ export function AirForms({
           button="Begin the sample"
           tone="strong"
         >
-          <div className="grid gap-4 sm:grid-cols-3">
+          <div className="grid gap-4 sm:grid-cols-2">
             <SelectField key={next} label="Test point" name="point" defaultValue={next} className="h-12">
               {points.map((point) => (
                 <option key={point} value={point}>
@@ -61,10 +61,6 @@ export function AirForms({
                 )
               }
             />
-            <SelectField label="Sensor for what burns" name="sensor" className="h-12">
-              <option value="catalytic">catalytic</option>
-              <option value="infrared">infrared</option>
-            </SelectField>
           </div>
         </ActForm>
         <BumpTest toBump={toBump} isWanted={fit.length === 0} />
@@ -164,6 +160,11 @@ function BumpTest({ toBump, isWanted }: { toBump: readonly string[]; isWanted: b
               <option>did not alarm</option>
             </SelectField>
           </div>
+          <Tick
+            label="Zeroed in fresh air, away from the work"
+            name="zeroed"
+            hint="Nothing is shown only by an instrument zeroed this shift."
+          />
         </ActForm>
       </div>
     </details>

@@ -107,6 +107,9 @@ function sensible(
   if (has("cause") && bad?.type === "air" && random.chance(0.7)) {
     return ["gil", { type: "find cause", point: bad.point, cause: random.pick(["source", "pocket"]), words: "found" }];
   }
+  if (bad?.type === "air" && inside(permit.log).length === 0 && random.chance(0.1)) {
+    return ["gil", { type: "flush", point: bad.point, held_s: 90 }];
+  }
   if (has("explained") && odd?.type === "air" && random.chance(0.7)) {
     return ["gil", { type: "explain", point: odd.point, cause: "humid", words: "steam" }];
   }

@@ -286,14 +286,18 @@ export function isVentilated(log: readonly LogEntry[]): boolean {
 }
 
 /** Readings that stand, are within limits and not as outside air, and that nobody has explained since. */
-export function unexplained(facts: AirFacts, log: readonly LogEntry[], entry: boolean): string[] {
+export function unexplained(
+  facts: AirFacts,
+  log: readonly LogEntry[],
+  entry: boolean,
+): Readonly<{ point: string; words: string }>[] {
   const since = countsSince(facts, log, entry);
   return facts.testPoints.flatMap((point) => {
     const last = entriesOf(log, "air").findLast((one) => one.point === point && isAfter(one, since));
     const odd = last?.explain ?? [];
     if (last === undefined || odd.length === 0) return [];
     const said = entriesOf(log, "explained").findLast((one) => one.point === point && one.at_ms >= last.at_ms);
-    return said ? [] : [`${point}: ${odd.join(", ")}`];
+    return said ? [] : [{ point, words: `${point}: ${odd.join(", ")}` }];
   });
 }
 

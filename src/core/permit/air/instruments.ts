@@ -1,13 +1,10 @@
 import { z } from "zod";
 import { judgeAir, type AirLimits } from "../../atmosphere/airLimits";
+import type { InstrumentKind } from "../../gear/instrumentKinds";
 import { keeps } from "./airRules";
 
 /** An instrument that says nothing for so long is taken to be broken. It sends every second. */
 export const SILENT_AFTER_MS = 10_000;
-
-/** What an instrument is decides how it is judged, never what it happens to send. */
-export const INSTRUMENT_KINDS = ["gas", "gauge", "blower"] as const;
-export type InstrumentKind = (typeof INSTRUMENT_KINDS)[number];
 
 const fraction = z.number().min(0).max(10).nullable();
 

@@ -1,4 +1,4 @@
-import type { InstrumentKind } from "../air/instruments";
+import type { InstrumentKind } from "../../gear/instrumentKinds";
 import type { AirLimits } from "../../atmosphere/airLimits";
 import type { How } from "../../request/jobFile";
 import type { GearKind } from "../../gear/gear";

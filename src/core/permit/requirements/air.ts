@@ -51,11 +51,16 @@ export const AIR_ASKS: Readonly<Record<string, AskMaker>> = {
   explained: (context) => {
     const { permit, facts } = context;
     const odd = keeps("explained") ? unexplained(facts, permit.log, isEntryOf(context)) : [];
-    return known("explained", "What is not as outside air is explained", odd.length > 0 ? odd.join("; ") : null, {
-      before: "accept",
-      holds: isEntryOf(context) ? "inside" : "always",
-      cause: "gas",
-    });
+    return known(
+      "explained",
+      "What is not as outside air is explained",
+      odd.length > 0 ? odd.map(({ words }) => words).join("; ") : null,
+      {
+        before: "accept",
+        holds: isEntryOf(context) ? "inside" : "always",
+        cause: "gas",
+      },
+    );
   },
 
   cause: ({ permit }) => {

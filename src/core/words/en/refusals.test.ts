@@ -115,6 +115,7 @@ const EACH: { [Code in Refusal["code"]]: Extract<Refusal, { code: Code }> } = {
   "purge too short": { code: "purge too short", wait_s: 600 },
   "detector elsewhere": { code: "detector elsewhere", detector: "GD-1", permit: "P-2" },
   "detector silent": { code: "detector silent", detector: "GD-1" },
+  "detector place": { code: "detector place", place: "beside the flame" },
   "sheet missing": { code: "sheet missing", number: "GI-9" },
   "instrument busy": { code: "instrument busy", number: "GI-3", where: "bottom" },
   "from inside": { code: "from inside", point: "corner 1 low" },

@@ -230,6 +230,8 @@ function wordsOf(refusal: Refusal): string {
       return `Not yet: the space needs ${Math.ceil(refusal.wait_s / 60)} minutes more. Nobody ends a purge early.`;
     case "detector elsewhere":
       return `Detector ${refusal.detector} stands at permit ${refusal.permit}. Take another, or have it taken away there first.`;
+    case "detector place":
+      return `A detector does not stand “${refusal.place}”: choose a test point, the edge, head height or the opening, not beside the flame.`;
     case "detector silent":
       return `Detector ${refusal.detector} sends nothing. Switch it on, see it read, then post it.`;
     case "sheet missing":

@@ -1,3 +1,4 @@
+import { Fragment } from "react";
 import { readingWords } from "@/core/permit/record/logWords";
 import { figure } from "@/core/units/format";
 import { mayDo, type PermitView } from "@/server/permit/permitView";
@@ -13,8 +14,16 @@ type Props = Readonly<{ permit: PermitView; person: Person; now_ms: number; time
 /** The air, point by point, with the one act that comes next; the purge, and instruments that send by themselves. */
 export function Air({ permit, person, now_ms, timeZone }: Props) {
   if (permit.air === null) return <Detectors permit={permit} person={person} timeZone={timeZone} />;
-  const { state, samples, gases, limits, instruments, every_min } = permit.air;
-  const first = state.points.find(({ wants }) => wants !== null) ?? state.points[0];
+  const { state, samples, gases, limits, instruments, every_min, cover, needed, asked } = permit.air;
+  const isCovered = cover !== null && !permit.air.coverRead;
+  const outside = state.points.filter(
+    ({ point }) => permit.isAnyoneInside || !permit.air!.insidePoints.includes(point),
+  );
+  const first = isCovered
+    ? { point: cover }
+    : (outside.find(({ wants }) => wants !== null) ??
+      state.points.find(({ wants }) => wants !== null) ??
+      state.points[0]);
   const pocket = state.points.find(({ last }) => (last?.against.length ?? 0) > 0);
   return (
     <section aria-labelledby="air" className="space-y-4">
@@ -27,8 +36,10 @@ export function Air({ permit, person, now_ms, timeZone }: Props) {
           {limits.flammableBelow === 0
             ? "nothing flammable at all"
             : `flammable below ${limits.flammableBelow * 100} % of the lower limit`}
-          . {Number.isFinite(every_min) ? `Read again every ${every_min} min` : "Read all the time at the edge"}, after
-          every break and stop.
+          . Read again every {every_min} min, after every break and stop; at most 30 min old when work begins.
+          {needed > 1 && (
+            <strong> {needed} instruments are needed: one alone takes longer than 20 min about its round.</strong>
+          )}
           {state.until_ms !== null && Number.isFinite(state.until_ms) && (
             <>
               {" "}
@@ -37,6 +48,18 @@ export function Air({ permit, person, now_ms, timeZone }: Props) {
           )}
         </p>
       </div>
+      {asked.length > 0 && (
+        <p className="text-sm">
+          May be here:{" "}
+          {asked.map(({ gas, why, seen }, index) => (
+            <Fragment key={gas}>
+              {index > 0 && "; "}
+              {seen ? gas : <strong>{gas}, which no instrument here sees</strong>} ({why})
+            </Fragment>
+          ))}
+          .
+        </p>
+      )}
       <ul aria-label="Test points" className="border-base-300 divide-base-300 divide-y border-y">
         {state.points.map(({ point, last, wants }) => (
           <li key={point} className="grid grid-cols-[minmax(0,1fr)_minmax(0,1.4fr)] gap-x-4 py-2">
@@ -55,7 +78,7 @@ export function Air({ permit, person, now_ms, timeZone }: Props) {
       {mayDo(permit, person, "begin sample") && first && (
         <AirForms
           permit={permit.number}
-          points={state.points.map(({ point }) => point)}
+          points={isCovered ? [cover] : state.points.map(({ point }) => point)}
           next={first.point}
           sample={samples[0] ?? null}
           gases={gases}
@@ -81,9 +104,101 @@ export function Air({ permit, person, now_ms, timeZone }: Props) {
           />
         </ActForm>
       )}
+      <Accounts permit={permit} person={person} />
       <Purge permit={permit} person={person} now_ms={now_ms} />
       <Detectors permit={permit} person={person} timeZone={timeZone} />
     </section>
+  );
+}
+
+const CAUSES = [
+  ["source", "a source was found"],
+  ["pocket", "a pocket"],
+  ["instrument fault", "the instrument: a second one showed it"],
+  ["not found", "not found: the issuer decides"],
+] as const;
+const WHY_ODD = [
+  ["humid", "humid air"],
+  ["warm", "warm air"],
+  ["gas", "gas, within its limits"],
+  ["drift", "drift: read it with a second instrument"],
+] as const;
+
+/** What was read and still has to be accounted for: bad air its cause, odd air its reason, a gas nobody sees its measure. */
+function Accounts({ permit, person }: Pick<Props, "permit" | "person">) {
+  const { unexplained, withoutCause, asked } = permit.air!;
+  const fixed = { permit: permit.number };
+  const blind = asked.filter(({ seen, replaced }) => !seen && !replaced);
+  return (
+    <>
+      {withoutCause.length > 0 && mayDo(permit, person, "find cause") && (
+        <ActForm
+          act="permit.find-cause"
+          label="Cause of the bad reading"
+          fixed={fixed}
+          pin
+          compact
+          button="Sign the cause"
+        >
+          <SelectField label="Bad air at" name="point" className="w-56">
+            {withoutCause.map((point) => (
+              <option key={point}>{point}</option>
+            ))}
+          </SelectField>
+          <SelectField label="It came from" name="cause" className="w-64">
+            {CAUSES.map(([cause, words]) => (
+              <option key={cause} value={cause}>
+                {words}
+              </option>
+            ))}
+          </SelectField>
+          <Field label="What was found" name="words" autoComplete="off" className="w-72" maxLength={500} />
+        </ActForm>
+      )}
+      {unexplained.length > 0 && mayDo(permit, person, "explain") && (
+        <div className="space-y-2">
+          <p className="text-sm">Not as outside air is: {unexplained.map(({ words }) => words).join("; ")}.</p>
+          <ActForm act="permit.explain-air" label="Explain a reading" fixed={fixed} pin compact button="Sign it">
+            <SelectField label="Reading at" name="point" className="w-56">
+              {unexplained.map(({ point }) => (
+                <option key={point}>{point}</option>
+              ))}
+            </SelectField>
+            <SelectField label="Because of" name="cause" className="w-64">
+              {WHY_ODD.map(([cause, words]) => (
+                <option key={cause} value={cause}>
+                  {words}
+                </option>
+              ))}
+            </SelectField>
+            <Field label="How it is known" name="words" autoComplete="off" className="w-72" maxLength={500} />
+          </ActForm>
+        </div>
+      )}
+      {blind.length > 0 && mayDo(permit, person, "replace reading") && (
+        <ActForm
+          act="permit.replace-reading"
+          label="In place of a reading"
+          fixed={fixed}
+          pin
+          compact
+          button="Sign the measure"
+        >
+          <SelectField label="Gas that nothing here sees" name="gas" className="w-56">
+            {blind.map(({ gas }) => (
+              <option key={gas}>{gas}</option>
+            ))}
+          </SelectField>
+          <Field
+            label="What is done instead"
+            name="words"
+            autoComplete="off"
+            className="w-96 max-w-full"
+            maxLength={500}
+          />
+        </ActForm>
+      )}
+    </>
   );
 }
 
@@ -108,6 +223,31 @@ function Purge({ permit, person, now_ms }: Omit<Props, "timeZone">) {
           <strong>Not done since anybody was last inside.</strong>
         )}
       </p>
+      <p className="mb-2">
+        {purge.ventilated ? (
+          "The blower runs for those inside."
+        ) : (
+          <strong>Nothing ventilates it for those inside.</strong>
+        )}
+      </p>
+      {may && !purge.running && !purge.ventilated && (
+        <ActForm
+          act="permit.begin-ventilation"
+          label="Ventilate"
+          fixed={{ permit: permit.number }}
+          button="It ventilates from now on"
+          compact
+        />
+      )}
+      {may && purge.ventilated && (
+        <ActForm
+          act="permit.end-ventilation"
+          label="The blower stands"
+          fixed={{ permit: permit.number }}
+          button={permit.isAnyoneInside ? "The blower stands: everybody out" : "The blower stands"}
+          compact
+        />
+      )}
       {may && !purge.running && (
         <ActForm
           act="permit.begin-purge"
@@ -172,10 +312,15 @@ function Detectors({ permit, person, timeZone }: Omit<Props, "now_ms">) {
               <option key={id}>{id}</option>
             ))}
           </SelectField>
-          <SelectField label="It stands" name="place" className="w-44">
-            <option>at the edge</option>
-            <option>at head height</option>
-            <option>at the opening</option>
+          <SelectField
+            label="It stands"
+            name="place"
+            className="w-56"
+            hint="At a test point it keeps that point fresh, if it sees all that is asked."
+          >
+            {permit.detectorPlaces.map((place) => (
+              <option key={place}>{place}</option>
+            ))}
           </SelectField>
         </ActForm>
       )}

@@ -116,8 +116,16 @@ export function SigningActs({ permit, person }: Props) {
     add(
       "end-break",
       "End the break",
-      "Everybody is back, and the air is read again where it counts.",
-      plain("permit.end-break", "End the break", "Go on with the work", true),
+      permit.air === null ? "Everybody is back." : "Everybody is back. The air is read once more, then work goes on.",
+      plain("permit.end-break", "End the break", permit.air === null ? "Go on with the work" : "End the break", true),
+    );
+  }
+  if (may("go on") && permit.stop?.type === "break ended") {
+    add(
+      "go-on",
+      "Go on after the break",
+      "The air was read since everybody came back, and is fit.",
+      plain("permit.go-on", "Go on after the break", "Go on with the work", true),
     );
   }
   if (may("revalidate") && !isHolder && permit.revalidation !== null) {
