@@ -55,7 +55,10 @@ async function hotWork(place = "T") {
   const P = { permit: String(permit) };
   await site.done("cora", "permit.check", P);
   await site.done("isa", "permit.authorise", P);
-  await site.done("cora", "permit.tick", { ...P, asks: ["floor", "screens", "extinguisher", "edge detector"] });
+  await site.done("cora", "permit.tick", {
+    ...P,
+    asks: ["floor", "screens", "extinguisher", "edge detector", "zone no place known no area"],
+  });
   await site.done("isa", "permit.issue", { ...P, copies: ["at the door"] });
   await site.done("fay", "permit.take-post", { ...P, post: "fire watch" });
   await readAir(P.permit);
@@ -98,7 +101,10 @@ describe("permits by kind, by their acts", () => {
     expect(await site.refused("wim", "permit.tick", { ...P, asks: ["floor"] })).toMatch(/You may not say/);
     expect(await site.refused("cora", "permit.tick", { ...P, asks: ["watch"] })).toMatch(/not ticked by hand/);
     expect(await site.refused("cora", "permit.tick", { ...P, asks: [] })).toMatch(/tick what you have looked at/);
-    await site.done("cora", "permit.tick", { ...P, asks: ["floor", "screens", "extinguisher", "edge detector"] });
+    await site.done("cora", "permit.tick", {
+      ...P,
+      asks: ["floor", "screens", "extinguisher", "edge detector", "zone no place known no area"],
+    });
     await site.done("isa", "permit.issue", P);
     expect(await site.refused("hal", "permit.accept", P)).toMatch(/A fire watch is on post: 0 of 1 on post/);
   });

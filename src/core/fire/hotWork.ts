@@ -13,6 +13,20 @@ export const HOT_WORK = {
   onePersonLift_kg: 22.68,
 } as const;
 
+/** Height at which a flame is held over its own floor, in metres. Common practice, no source. */
+const HELD_AT_m = 1.5;
+const GRAVITY_m_s2 = 9.81;
+
+/**
+ * How far sideways a spark may land on what lies `drop_m` below the floor of the work, in metres: a bound. The published
+ * 35 ft on one's own floor are read as the speed of a spark without drag, held at 1.5 m; falling longer it gets farther by
+ * the root of the height. Real sparks are braked and land nearer. Wind is not in it.
+ */
+export function sparkReach_m(drop_m: number): number {
+  const speed_m_s = HOT_WORK.clear_m / Math.sqrt((2 * HELD_AT_m) / GRAVITY_m_s2);
+  return speed_m_s * Math.sqrt((2 * (HELD_AT_m + Math.max(0, drop_m))) / GRAVITY_m_s2);
+}
+
 const HOUR = 3600;
 
 /** The watch after the work ends: continuous, then periodic checks, then perhaps a final check. */

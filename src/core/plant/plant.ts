@@ -181,6 +181,8 @@ export type Area = Readonly<{
   tell?: string;
   /** Areas below that sparks and loads can fall into through openings. */
   opensTo?: readonly string[];
+  /** Its floor lets nothing through but at those openings. Missing or false: nobody knows, and sparks are taken to fall. */
+  tightFloor?: boolean;
   /** How long hot work here is watched afterwards: the id of a class of rules/hotWork. */
   watchClass?: string;
   /** Where the nearest of each is; missing means that somebody has to find out. */

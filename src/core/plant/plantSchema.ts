@@ -161,6 +161,7 @@ const area = z.object({
   level_m: number.default(0),
   tell: word.optional(),
   opensTo: z.array(word, { error: "must be a list of areas" }).optional(),
+  tightFloor: flag.optional(),
   watchClass: z.enum(WATCH_IDS, { error: `must be one of ${WATCH_IDS.join(", ")}` }).optional(),
   extinguisher: word.optional(),
   exits: z.array(word, { error: "must be a list" }).optional(),

@@ -1,5 +1,5 @@
 import { inOneGo } from "../../core/inOneGo";
-import { openEndsOf } from "../../core/permit/around/emptied";
+import { openEndsOf } from "../../core/permit/around/openEnds";
 import { airLimitsFor, airPlaces } from "../../core/permit/air/airPlaces";
 import { shortfallsNotAccepted, wayOf } from "../../core/plan/deviations";
 import { shortfallsSchema } from "../../core/plan/planSchema";
@@ -20,6 +20,7 @@ import { gearLookUp } from "../gear/gearStore";
 import { hazardsOpenOf } from "../hazard/hazardStore";
 import { lazily, once } from "../runtime/lazily";
 import { lockHangs } from "../box/locks";
+import { itemAt } from "../plant/plantStore";
 import type { InPlace } from "./permitsInPlace";
 import { permitSite, type PermitSite } from "./permitSite";
 import { loadPermits, type StoredPermit } from "./permitStore";
@@ -119,7 +120,13 @@ function factsOf(tx: Tx, stored: StoredPermit, now_ms: number, site: PermitSite)
           )
         : [],
     hazardsOpen: () => hazardsOpenOf(job(), site.plantOf(row.jobId)),
-    zone: () => zoneOf(site, details, elsewhere),
+    zone: () =>
+      zoneOf(
+        site,
+        details,
+        elsewhere,
+        job().job.faces.map(({ place }) => place),
+      ),
     watchClass: () => watchClassAt(site, details),
     airLimits: () => airLimits,
     withdrawnInstruments: () =>
@@ -154,10 +161,16 @@ function factsOf(tx: Tx, stored: StoredPermit, now_ms: number, site: PermitSite)
   });
 }
 
-function zoneOf(site: PermitSite, details: PermitDetails, elsewhere: () => readonly InPlace[]): PermitFacts["zone"] {
+function zoneOf(
+  site: PermitSite,
+  details: PermitDetails,
+  elsewhere: () => readonly InPlace[],
+  faces: readonly string[],
+): PermitFacts["zone"] {
   const plant = details.kind === "hot work" ? site.plant() : null;
   if (plant === null || details.kind !== "hot work") return [];
-  return hotWorkZone(plant.plant, details, { openEnds: openEndsOf(elsewhere()), settled: site.emptied });
+  const own = details.inEquipment ? faces.flatMap((face) => itemAt(plant, face)?.tag ?? []) : [];
+  return hotWorkZone(plant.plant, details, { openEnds: openEndsOf(elsewhere()), own });
 }
 
 function watchClassAt(site: PermitSite, details: PermitDetails): string | null {

@@ -1,6 +1,5 @@
 import { and, asc, count, eq, isNull, ne, sql } from "drizzle-orm";
 import { clashFinder } from "../../core/permit/around/clashFinder";
-import { emptiedBy, type ProvenIsolation } from "../../core/permit/around/emptied";
 import type { PermitClash } from "../../core/permit/around/crossChecks";
 import { entriesOf, type LogEntry } from "../../core/permit/record/permitLog";
 import type { Gear } from "../../core/gear/gear";
@@ -14,7 +13,7 @@ import { gasInstruments } from "../gear/gearStore";
 import { staleOfAll } from "../isolation/proofStore";
 import { litBy } from "../isolation/temporaryStore";
 import { acceptedForAll, type StoredDeviation } from "../job/deviationStore";
-import { currentPlant, itemAt, plantsAt, type CurrentPlant } from "../plant/plantStore";
+import { currentPlant, plantsAt, type CurrentPlant } from "../plant/plantStore";
 import { grouped } from "../runtime/grouped";
 import { once } from "../runtime/lazily";
 import { detectorRows, type DetectorRow } from "./detectorStore";
@@ -52,8 +51,6 @@ export type PermitSite = Readonly<{
   plant: () => CurrentPlant | null;
   /** The register that a job was planned on; today's while it is not. */
   plantOf: (jobId: string) => CurrentPlant | null;
-  /** Which isolation has opened a vessel for work and proven it empty; null where none has. */
-  emptied: (tag: string) => string | null;
   /** Every permit that is not over, drafts among them. */
   inPlace: () => readonly InPlace[];
   /** Permits that others have to reckon with. */
@@ -171,10 +168,6 @@ export function permitSite(tx: Tx, stored: readonly StoredPermit[], now_ms: numb
   const planned = once(() => plannedRevisions(tx, jobIds));
   // A job that was planned was planned on a register.
   const plants = once(() => plantsAt(tx, plant()!));
-  const emptied = once(() => {
-    const today = plant();
-    return emptiedBy(provenIsolations(tx), (place) => (today === null ? null : (itemAt(today, place)?.tag ?? null)));
-  });
   const inPlace = once(() => permitsInPlace(tx, stored));
   const open = once(() => inPlace().filter(({ isOpen }) => isOpen));
   const finder = once(() => clashFinder(open().map(({ permit }) => permit)));
@@ -210,10 +203,6 @@ export function permitSite(tx: Tx, stored: readonly StoredPermit[], now_ms: numb
       const revision = planned()(jobId);
       return revision === undefined ? plant() : plants()(revision);
     },
-    emptied: (tag) => {
-      const isolation = emptied()(tag);
-      return isolation === null ? null : `isolated and proven empty by ${isolation}`;
-    },
     inPlace,
     open,
     clashes: (number) => {
@@ -238,13 +227,4 @@ export function plannedRevisions(tx: Tx, jobIds: readonly string[]): (jobId: str
       .map(({ jobId, revision }) => [jobId, revision]),
   );
   return (jobId) => latest.get(jobId);
-}
-
-function provenIsolations(tx: Tx): ProvenIsolation[] {
-  return tx
-    .select({ number: isolations.number, inputs: isolations.inputs })
-    .from(isolations)
-    .where(eq(isolations.state, "proven"))
-    .all()
-    .map(({ number, inputs }) => ({ number, faces: inputs.faces }));
 }

@@ -1,3 +1,5 @@
+import { ruleSwitch } from "../kinds/ruleSwitch";
+
 /**
  * What an air test must be to count, one rule a line. Each has a test that fails when its rule is taken out; that is what
  * the switch is for, and nothing else: nobody turns a rule off on a site. Common practice, no source, but for the order of
@@ -38,18 +40,4 @@ export const AIR_RULES = {
 
 export type AirRule = keyof typeof AIR_RULES;
 
-const off = new Set<AirRule>();
-
-export function keeps(rule: AirRule): boolean {
-  return !off.has(rule);
-}
-
-/** For tests only: what `look` finds with one rule taken out. */
-export function without<T>(rule: AirRule, look: () => T): T {
-  off.add(rule);
-  try {
-    return look();
-  } finally {
-    off.delete(rule);
-  }
-}
+export const { keeps, without } = ruleSwitch<AirRule>();

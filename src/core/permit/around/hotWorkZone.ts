@@ -1,22 +1,34 @@
 import type { Area, Item, Plant } from "../../plant/plant";
 import { tagOfPlace } from "../../plant/resolvePlace";
-import { HOT_WORK } from "../../fire/hotWork";
+import { HOT_WORK, sparkReach_m } from "../../fire/hotWork";
+import { keeps } from "./zoneRules";
 import { itemsNear, rectDistance_m } from "./itemsNear";
 
 /** Something within reach of sparks that must be dealt with before the flame is lit. */
 export type ZoneItem = Readonly<{
   /** Stable for the same thing, so that what was decided of it stays decided. */
   id: string;
-  what: "holds what burns" | "may burn" | "drain or open end" | "other side of a wall" | "opening below";
+  what: ZoneWhat;
   /** The tag, or the area's name. */
   tag: string;
   words: string;
   distance_m: number;
   level_m: number;
   demand: string;
-  /** The fact that settles it without anybody looking: what holds it is dark and proven. Null: somebody looks. */
-  settled: string | null;
 }>;
+
+export const ZONE_WHATS = [
+  "under the flame",
+  "holds what burns",
+  "holds oxygen",
+  "may burn",
+  "drain or open end",
+  "leads elsewhere",
+  "other side of a wall",
+  "opening below",
+  "no place known",
+] as const;
+export type ZoneWhat = (typeof ZONE_WHATS)[number];
 
 /** Could something of this kind hold a liquid, a gas or dust? Where nobody wrote down what, it is taken to. */
 export function holdsSomething(item: Pick<Item, "kind">): boolean {
@@ -30,15 +42,28 @@ type At = Readonly<{ x_m: number; y_m: number; level_m: number }>;
 /** Floors this near in height count as one: grating, pits, low platforms. */
 const SAME_FLOOR_m = 2;
 const DRAINS = /drain|sump|gully|sewer|pit/i;
-/** Words of contents that burn though the register calls them harmless. Common practice, no source. */
-const BURNS = /oil|grease|fat|wax|solvent|alcohol|earth|dust|coal|sawdust|sulphur/i;
+const VENTS = /vent|relief|chimney|stack|breather/i;
+/** Sparks travel through these, and light what is at their other end. */
+const LEADS = /conveyor|duct|elevator|screw|chute|feeder/i;
+/** Names of what is flammable though nobody flagged it. Common practice, no source. */
+const FLAMMABLE =
+  /hydrogen(?! sulph)|petrol|gasoline|naphtha|solvent|hexane|alcohol|methanol|ethanol|acetone|acetylene|methane|propane|butane|natural gas|town gas|lpg/i;
+/** And of what burns once it is lit. */
+const BURNS =
+  /oil|grease|fat|wax|earth|dust|coal|sawdust|sulphur|paper|carton|cardboard|wood|pallet|straw|rubber|insulation/i;
+const OXYGEN = /oxygen/i;
 /** Kinds that hold something; without a word of what, it is taken to burn. */
 const HOLDERS = /tank|vessel|reactor|autoclave|drum|silo|bin|filter|header|column|separator|sump|pit|accumulator/i;
 
+const GAS_FREE =
+  "Gas-free by a test, inert, full of water, or screened with its vents, drains and flanges tested and a detector standing there. A lock alone does not do";
+
 /**
- * What is within reach of sparks from a place: on its floor all around, walls or not, and through openings on what lies
- * below. What is not written down counts as the worse: an item without a level is on every floor, contents nobody
- * named burn. Sorted by distance, then tag.
+ * What is within reach of sparks from a place, measured to its wall: on the floor of the work all around, walls or not;
+ * below it, farther the deeper, unless its floor is known to be tight; above it what hangs or vents there. What is not
+ * written down counts as the worse: an item without a level is on every floor, contents nobody named burn; what has no
+ * place is one line for its area. Sorted by distance, then tag. `own` is what is worked on: what holds something there is
+ * under the flame itself.
  *
  * Reach 35 ft (10.7 m) sideways, both sides of walls, openings below: 29 CFR 1910.252(a)(2) and NFPA 51B, from memory.
  * Cost: what is within reach; once a register linear in items and links.
@@ -46,27 +71,37 @@ const HOLDERS = /tank|vessel|reactor|autoclave|drum|silo|bin|filter|header|colum
 export function hotWorkZone(
   plant: Plant,
   at: At,
-  p: Readonly<{ openEnds: readonly OpenEnd[]; settled: (tag: string) => string | null; reach_m?: number }>,
+  p: Readonly<{ openEnds: readonly OpenEnd[]; own?: readonly string[]; reach_m?: number }>,
 ): ZoneItem[] {
   const reach_m = p.reach_m ?? HOT_WORK.clear_m;
+  const own = new Set(p.own ?? []);
   const home = areaAt(plant.areas, at);
-  const below = new Set(
-    plant.areas
-      .filter((area) => home?.opensTo?.includes(area.name) && area.level_m < at.level_m)
-      .map((area) => area.name),
-  );
+  const { areaOf, besideBleed, tags, lowest_m } = lookUpOf(plant);
+  const isOpenTo = (area: string | undefined) => home?.opensTo?.includes(area ?? "") === true;
+  const isTight = home?.tightFloor === true;
   const found: ZoneItem[] = [];
-  const items = new Map<string, Readonly<{ item: Item; distance_m: number; level_m: number; isBelow: boolean }>>();
-  const { areaOf, besideBleed, tags } = lookUpOf(plant);
-  for (const { item, distance_m } of itemsNear(plant, at, reach_m)) {
-    const area = areaOf.get(item.area ?? "");
-    const level_m = item.level_m ?? area?.level_m;
-    const isBelow = below.has(item.area ?? "");
-    const isOnFloor = level_m === undefined || Math.abs(level_m - at.level_m) <= SAME_FLOOR_m;
-    if (isOnFloor || isBelow) items.set(item.tag, { item, distance_m, level_m: level_m ?? at.level_m, isBelow });
+  const items = new Map<string, Seen>();
+  const unplaced = new Map<string, Seen[]>();
+  const throws = (drop_m: number) => (keeps("farther") ? Math.max(reach_m, sparkReach_m(drop_m)) : reach_m);
+  const deepest_m = isTight && (home?.opensTo ?? []).length === 0 ? reach_m : throws(at.level_m - lowest_m);
+  for (const { item, distance_m, isPlaced } of itemsNear(plant, at, Math.max(reach_m, deepest_m))) {
+    const level_m = item.level_m ?? areaOf.get(item.area ?? "")?.level_m;
+    const drop_m = level_m === undefined ? 0 : at.level_m - level_m;
+    const where = drop_m > SAME_FLOOR_m ? "below" : drop_m < -SAME_FLOOR_m ? "above" : "here";
+    const far_m = where === "below" ? throws(drop_m) : reach_m;
+    if (distance_m > far_m) continue;
+    if (where === "below" && (isTight || !keeps("below")) && !isOpenTo(item.area)) continue;
+    // Above, what hangs or vents there; the rest of that floor is out of reach.
+    if (where === "above" && !(keeps("above") && hangsOrVents(item))) continue;
+    const seen = { item, distance_m, level_m: level_m ?? at.level_m, where } as const;
+    if (isPlaced || own.has(item.tag) || !keeps("unplaced")) items.set(item.tag, seen);
+    else if (matters(item)) {
+      const area = item.area ?? "no area";
+      unplaced.set(area, [...(unplaced.get(area) ?? []), seen]);
+    }
   }
 
-  const add = (tag: string, what: ZoneItem["what"], words: string, demand: string, more: Partial<ZoneItem> = {}) => {
+  const add = (tag: string, what: ZoneWhat, words: string, demand: string, more: Partial<ZoneItem> = {}) => {
     const where = items.get(tag);
     found.push({
       id: `zone ${what} ${tag}`,
@@ -76,73 +111,59 @@ export function hotWorkZone(
       distance_m: where?.distance_m ?? 0,
       level_m: where?.level_m ?? at.level_m,
       demand,
-      settled: null,
       ...more,
     });
   };
-  for (const [tag, { item, isBelow }] of items) {
-    const name = item.name ? `${item.name}` : item.kind;
-    const where = isBelow ? ", below an opening" : "";
-    const hazards = item.contents?.hazards ?? [];
-    if (hazards.includes("flammable") || hazards.includes("self-heating")) {
-      const words = `${name}: ${item.contents!.fluid}${where}`;
-      add(tag, "holds what burns", words, "Isolated, or closed, capped and tested at its vents", {
-        settled: p.settled(tag),
-      });
-    } else if (item.contents === undefined && holdsSomething(item)) {
-      const words = `${name}: nobody wrote down what is in it${where}`;
-      add(tag, "holds what burns", words, "Find out; until then as if it burned", { settled: p.settled(tag) });
-    } else if (BURNS.test(item.contents?.fluid ?? "")) {
-      add(
-        tag,
-        "may burn",
-        `${name}: ${item.contents!.fluid}${where}`,
-        "Closed, covered, or the floor around it clean and wet",
-      );
-    }
-    if (DRAINS.test(item.kind) || DRAINS.test(item.name ?? "")) {
-      add(tag, "drain or open end", `${name}${where}`, "Covered and sealed, kept wet");
-    }
+  for (const [tag, seen] of items)
+    for (const [what, words, demand] of lookedAt(seen, own.has(tag))) add(tag, what, words, demand);
+  for (const [area, all] of unplaced) {
+    const named = all.map(({ item }) => item.tag).sort();
+    add(
+      area,
+      "no place known",
+      `${area}: ${named.length} that nobody has placed: ${named.slice(0, 8).join(", ")}${named.length > 8 ? " and more" : ""}`,
+      "Walk them: what stands within reach is dealt with as if it burned, and its place written down",
+      { distance_m: Math.min(...all.map(({ distance_m }) => distance_m)) },
+    );
   }
-  const flammable = new Set(found.filter(({ what }) => what === "holds what burns").map(({ tag }) => tag));
+  const flammable = new Set(
+    found.filter(({ what }) => what === "holds what burns" || what === "under the flame").map(({ tag }) => tag),
+  );
   for (const [end, { item }] of items) {
     if (!item.bleed) continue;
     for (const other of besideBleed.get(end) ?? []) {
       const tag = tagOfPlace(other, (name) => tags.has(name));
-      if (!flammable.has(tag)) continue;
-      add(end, "drain or open end", `Vent or drain of ${other}`, "Shut and capped, or led away", {
-        settled: p.settled(tag),
-      });
+      if (!flammable.has(tag) && !isFlammable(plant.items[lookUpOf(plant).indexOf.get(tag) ?? -1])) continue;
+      add(end, "drain or open end", `Vent or drain of ${other}`, "Shut and capped, or led away");
     }
   }
   for (const end of p.openEnds) {
-    if (items.has(end.tag)) {
-      add(
-        end.tag,
-        "drain or open end",
-        `Opened under permit ${end.permit}`,
-        "Blanked, capped or plugged before a flame",
-        {
-          id: `zone open end ${end.tag} ${end.permit}`,
-        },
-      );
-    }
+    if (!items.has(end.tag)) continue;
+    add(
+      end.tag,
+      "drain or open end",
+      `Opened under permit ${end.permit}`,
+      "Blanked, capped or plugged before a flame",
+      {
+        id: `zone open end ${end.tag} ${end.permit}`,
+      },
+    );
   }
   for (const area of plant.areas) {
     if (area === home) continue;
     const distance_m = rectDistance_m(area, at);
-    if (below.has(area.name) && distance_m <= reach_m) {
-      add(
-        area.name,
-        "opening below",
-        `${area.name}, through openings`,
-        "Openings covered, or cleared and watched below",
-        {
-          distance_m,
-          level_m: area.level_m,
-        },
-      );
-    } else if (distance_m <= reach_m && Math.abs(area.level_m - at.level_m) <= SAME_FLOOR_m) {
+    const drop_m = at.level_m - area.level_m;
+    if (drop_m > SAME_FLOOR_m) {
+      const falls = isOpenTo(area.name) || (!isTight && keeps("below"));
+      if (!falls || distance_m > throws(drop_m)) continue;
+      const words = isOpenTo(area.name)
+        ? `${area.name}, through openings`
+        : `${area.name}, below: nobody has written down that the floor is tight`;
+      add(area.name, "opening below", words, "Openings covered, or cleared and watched below", {
+        distance_m,
+        level_m: area.level_m,
+      });
+    } else if (keeps("walls") && distance_m <= reach_m && Math.abs(drop_m) <= SAME_FLOOR_m) {
       add(
         area.name,
         "other side of a wall",
@@ -159,11 +180,71 @@ export function hotWorkZone(
   return [...once.values()].sort((a, b) => a.distance_m - b.distance_m || (a.tag < b.tag ? -1 : 1));
 }
 
+type Seen = Readonly<{ item: Item; distance_m: number; level_m: number; where: "here" | "below" | "above" }>;
+
+/** What an item in the zone is to a flame: everything that it may be. */
+function lookedAt({ item, where }: Seen, isOwn: boolean): [ZoneWhat, string, string][] {
+  const found: [ZoneWhat, string, string][] = [];
+  const name = item.name ?? item.kind;
+  const place = where === "here" ? "" : `, ${where}`;
+  const fluid = item.contents?.fluid;
+  if (isOwn && holdsSomething(item) && keeps("under the flame")) {
+    found.push([
+      "under the flame",
+      `${name}: ${fluid ?? "nobody wrote down what is in it"}`,
+      "Emptied, cleaned and gas-free inside by a test at its points, or inert or full of water to the seam; its vents open",
+    ]);
+    return found;
+  }
+  if (isFlammable(item)) found.push(["holds what burns", `${name}: ${fluid}${place}`, GAS_FREE]);
+  else if (item.contents === undefined && holdsSomething(item)) {
+    found.push([
+      "holds what burns",
+      `${name}: nobody wrote down what is in it${place}`,
+      `Find out; until then: ${GAS_FREE}`,
+    ]);
+  } else if (BURNS.test(fluid ?? "") || BURNS.test(name)) {
+    found.push([
+      "may burn",
+      `${name}${fluid === undefined ? "" : `: ${fluid}`}${place}`,
+      "Closed, covered, or the floor around it clean and wet",
+    ]);
+  }
+  if (keeps("oxygen") && (OXYGEN.test(fluid ?? "") || OXYGEN.test(name))) {
+    found.push(["holds oxygen", `${name}${place}`, "Shut and moved away, or screened: in oxygen everything burns"]);
+  }
+  if (keeps("ends") && (DRAINS.test(item.kind) || DRAINS.test(name))) {
+    found.push(["drain or open end", `${name}${place}`, "Covered and sealed, kept wet"]);
+  }
+  if (keeps("elsewhere") && (LEADS.test(item.kind) || LEADS.test(name))) {
+    found.push(["leads elsewhere", `${name}${place}`, "Stopped and closed or screened: sparks travel through it"]);
+  }
+  return found;
+}
+
+/** What burns by its flag, or by its name though nobody flagged it. */
+function isFlammable(item: Item | undefined): boolean {
+  const { hazards = [], fluid = "" } = item?.contents ?? {};
+  return hazards.includes("flammable") || hazards.includes("self-heating") || (keeps("names") && FLAMMABLE.test(fluid));
+}
+
+function hangsOrVents(item: Item): boolean {
+  return item.bleed !== undefined || VENTS.test(item.kind) || VENTS.test(item.name ?? "") || LEADS.test(item.kind);
+}
+
+/** Can it hold, vent or be what burns? */
+function matters(item: Item): boolean {
+  return lookedAt({ item, distance_m: 0, level_m: 0, where: "here" }, false).length > 0 || hangsOrVents(item);
+}
+
 type LookUp = Readonly<{
   areaOf: ReadonlyMap<string, Area>;
   /** What each vent or drain is linked to. */
   besideBleed: ReadonlyMap<string, readonly string[]>;
   tags: ReadonlySet<string>;
+  indexOf: ReadonlyMap<string, number>;
+  /** The lowest floor or item. */
+  lowest_m: number;
 }>;
 const lookUps = new WeakMap<Plant, LookUp>();
 
@@ -178,7 +259,16 @@ function lookUpOf(plant: Plant): LookUp {
     if (bleeds.has(from)) besideBleed.set(from, [...(besideBleed.get(from) ?? []), to]);
     if (bleeds.has(to)) besideBleed.set(to, [...(besideBleed.get(to) ?? []), from]);
   }
-  const made = { areaOf: new Map(plant.areas.map((area) => [area.name, area])), besideBleed, tags };
+  const made = {
+    areaOf: new Map(plant.areas.map((area) => [area.name, area])),
+    besideBleed,
+    tags,
+    indexOf: new Map(plant.items.map(({ tag }, index) => [tag, index])),
+    lowest_m: [...plant.areas, ...plant.items].reduce(
+      (least, { level_m }) => Math.min(least, level_m ?? least),
+      Infinity,
+    ),
+  };
   lookUps.set(plant, made);
   return made;
 }

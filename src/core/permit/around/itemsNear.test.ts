@@ -16,8 +16,17 @@ const area: fc.Arbitrary<Area> = fc.record({
   level_m: fc.constant(0),
 });
 const item = fc
-  .record({ place: fc.option(spot), area: fc.constantFrom("A", "B", "C", "nowhere", undefined) })
-  .map(({ place, area }): Partial<Item> => ({ ...place, ...(area === undefined ? {} : { area }) }));
+  .record({
+    place: fc.option(spot),
+    area: fc.constantFrom("A", "B", "C", "nowhere", undefined),
+    diameter_m: fc.option(fc.integer({ min: 1, max: 30 })),
+  })
+  .map(({ place, area, diameter_m }): Partial<Item> => ({
+    kind: "tank",
+    ...place,
+    ...(area === undefined ? {} : { area }),
+    vessel: { shape: "vertical", diameter_m: diameter_m ?? 0.001 },
+  }));
 
 test("the same items as by looking at every one of them, with the same distances and in the same order", () => {
   let found = 0;
@@ -31,13 +40,14 @@ test("the same items as by looking at every one of them, with the same distances
         const plant = { items, areas, links: [], kinds: [] } as unknown as Plant;
         const expected = plant.items.flatMap((one) => {
           const own = areas.find(({ name }) => name === one.area);
-          const distance_m =
-            one.x_m !== undefined && one.y_m !== undefined
-              ? Math.hypot(one.x_m - at.x_m, one.y_m - at.y_m)
-              : own
-                ? rectDistance_m(own, at)
-                : Infinity;
-          return distance_m <= reach_m ? [{ item: one, distance_m }] : [];
+          const isPlaced = one.x_m !== undefined && one.y_m !== undefined;
+          // To its wall; what has no area that is known may stand anywhere.
+          const distance_m = isPlaced
+            ? Math.max(0, Math.hypot(one.x_m! - at.x_m, one.y_m! - at.y_m) - one.vessel!.diameter_m / 2)
+            : own
+              ? rectDistance_m(own, at)
+              : 0;
+          return distance_m <= reach_m ? [{ item: one, distance_m, isPlaced }] : [];
         });
         expect(itemsNear(plant, at, reach_m)).toEqual(expected);
         found += expected.length;

@@ -5,7 +5,7 @@ import { permitsRequired } from "../../hazard/permitsRequired";
 import type { Area, Item, Plant } from "../../plant/plant";
 import { approachLimit } from "../around/approachLimits";
 import { crossChecks, keepOutOf, type PermitInPlace } from "../around/crossChecks";
-import { areaAt, hotWorkZone, placeOf } from "../around/hotWorkZone";
+import { areaAt, placeOf } from "../around/hotWorkZone";
 
 const item = (tag: string, kind: string, more: Partial<Item> = {}): Item => ({
   tag,
@@ -49,38 +49,8 @@ const PLANT: Plant = {
   ],
   links: [{ from: "T-1", to: "BL-1", carries: "fluid", oneWay: false, normal: "none", wall: false, protects: [] }],
 } as unknown as Plant;
-const at = { x_m: 10, y_m: 10, level_m: 6 };
-const none = () => null;
 
 describe("what sparks can reach", () => {
-  const zone = hotWorkZone(PLANT, at, { openEnds: [], settled: none });
-  const tags = (what: string) => zone.filter((one) => one.what === what).map(({ tag }) => tag);
-
-  test("vessels and vents that hold what burns, on the floor and below its openings, and what nobody wrote down", () => {
-    expect(tags("holds what burns").sort()).toEqual(["T-1", "T-3", "V-9"]);
-    expect(tags("drain or open end").sort()).toEqual(["BL-1", "G-1"]);
-  });
-  test("both sides of a wall, the floor below, and oil beyond the wall though nobody calls it flammable", () => {
-    expect(tags("other side of a wall")).toEqual(["Yard"]);
-    expect(tags("opening below")).toEqual(["Pit"]);
-    expect(tags("may burn")).toEqual([]);
-    const nearer = hotWorkZone(PLANT, { ...at, x_m: 14 }, { openEnds: [], settled: none });
-    expect(nearer.filter(({ what }) => what === "may burn").map(({ tag }) => tag)).toEqual(["T-4"]);
-  });
-  test("nothing that is farther than 35 ft, and no motor", () => {
-    expect(zone.some(({ tag }) => tag === "T-2" || tag === "M-1")).toBe(false);
-    const edge = (x_m: number) =>
-      hotWorkZone(PLANT, { ...at, x_m }, { openEnds: [], settled: none }).some(({ tag }) => tag === "T-1");
-    expect(edge(12 - 10.66)).toBe(true);
-    expect(edge(12 - 10.68)).toBe(false);
-  });
-  test("a line that another live job opens within reach, until its vessel is proven empty", () => {
-    const openEnds = [{ tag: "M-1", permit: "P-9" }];
-    const found = hotWorkZone(PLANT, at, { openEnds, settled: (tag) => (tag === "T-1" ? "proven empty" : null) });
-    expect(found.find(({ id }) => id === "zone open end M-1 P-9")?.words).toBe("Opened under permit P-9");
-    expect(found.find(({ tag, what }) => tag === "T-1" && what === "holds what burns")?.settled).toBe("proven empty");
-    expect(found.find(({ tag }) => tag === "BL-1")?.settled).toBe("proven empty");
-  });
   test("places: an item's own figures, else the middle of its area; of two floors the nearer one", () => {
     expect(placeOf(item("X", "pump", { area: "Yard" }), PLANT.areas)).toEqual({ x_m: 30, y_m: 10, level_m: 6 });
     expect(placeOf(item("X", "pump", { area: "Nowhere" }), PLANT.areas)).toBeNull();

@@ -12,9 +12,9 @@ export function approvalReasons({ permit, facts }: Pick<AskContext, "permit" | "
   const reasons: string[] = [];
   if (details.kind === "hot work") {
     if (needsApprover(details.welders, 1)) reasons.push(`${details.welders} people with a flame on one permit`);
-    const near = facts.zone.filter(({ what, settled }) => what === "holds what burns" && settled === null);
+    const near = facts.zone.filter(({ what }) => what === "holds what burns" || what === "under the flame");
     if (near.length > 0) {
-      reasons.push(`${near.map(({ tag }) => tag).join(", ")} may hold what burns and is not proven isolated`);
+      reasons.push(`${near.map(({ tag }) => tag).join(", ")} may hold what burns within reach of the flame`);
     }
   }
   if (details.kind === "electrical work" && details.live) reasons.push("work on live conductors");

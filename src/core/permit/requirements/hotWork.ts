@@ -37,9 +37,7 @@ export const HOT_WORK_ASKS: Readonly<Record<string, AskMaker>> = {
     context.facts.zone.map((item) => {
       const what = item.words.startsWith(item.tag) ? item.words : `${item.tag}, ${item.words}`;
       const words = `${what}: ${item.demand.charAt(0).toLowerCase()}${item.demand.slice(1)}`;
-      return item.settled === null
-        ? looked(context, item.id, words, { source: OSHA_252 })
-        : known(item.id, `${what}: ${item.settled}`, null, { source: OSHA_252 });
+      return looked(context, item.id, words, { source: OSHA_252 });
     }),
 
   floor: (context) =>
