@@ -22,7 +22,6 @@ export function soundReport(
   p: Readonly<{ lock?: string; people?: number; locks?: number; earths?: readonly string[] }> = {},
 ): StepReport {
   const asks = asksOf(step);
-  const error = { bar: 0.02, "°C": 1, "µSv/h": 0.1 }[asks.reading?.unit ?? ""] ?? 0;
   return {
     plate: step.plate,
     ...(asks.lock ? { lock: p.lock } : {}),
@@ -40,7 +39,6 @@ export function soundReport(
       ? {
           reading: 0,
           instrument: asks.reading.instrument ? SOUND_GEAR[asks.reading.instrument as "thermometer"] : null,
-          error,
         }
       : {}),
     tried: asks.ways,
@@ -48,7 +46,7 @@ export function soundReport(
     ...(asks.earths === "remove" ? { earths: { [p.earths?.[0] ?? SOUND_GEAR.earths[0]]: step.subject } } : {}),
     ...(asks.locksCounted ? { locksCounted: p.locks ?? 0 } : {}),
     ...(asks.peopleCounted ? { peopleCounted: p.people ?? 0 } : {}),
-    ...(asks.leakTest ? { pressure_bar: 6, held_min: 15, lost_bar: 0, error: 0.02 } : {}),
+    ...(asks.leakTest ? { pressure_bar: 6, held_min: 15, lost_bar: 0, instrument: SOUND_GEAR["pressure gauge"] } : {}),
     ...(asks.words === null ? {} : { words: WORDS[asks.words] ?? "as planned" }),
   };
 }

@@ -20,10 +20,9 @@ export type StepReport = Readonly<
     provedBefore: boolean;
     provedAfter: boolean;
     gloves: string | null;
-    /** In the unit of the step's limit, and the instrument with its error in the same unit. */
+    /** In the unit of the step's limit, and the number of the instrument; how far it may be off the register says. */
     reading: number | null;
     instrument: string | null;
-    error: number | null;
     tried: readonly string[];
     /** Earths by number: where each stands. */
     earths: Readonly<Record<string, string>>;
@@ -38,7 +37,9 @@ export type StepReport = Readonly<
 >;
 
 /** What is kept of it, beside the lock and the one reading. */
-export type Evidence = Omit<StepReport, "plate" | "lock" | "reading" | "locksCounted">;
+export type Evidence = Omit<StepReport, "plate" | "lock" | "reading" | "locksCounted"> &
+  /** How far the instrument may be off, by the register at that moment. */
+  Readonly<{ error?: number | null }>;
 
 export type EvidenceFacts = Readonly<{
   gear: (kind: GearKind, number: string) => Gear | undefined;
@@ -81,13 +82,10 @@ export function judgeReport(
     const reading = report.reading ?? null;
     if (reading === null || !Number.isFinite(reading)) return missing(`the reading in ${unit}`);
     if (kind === null) return tooHigh(label, reading, 0, most, unit) ?? keep({}, reading);
-    const instrument = given(report.instrument);
-    const fault = instrument === null ? null : faultOf(kind, instrument);
-    if (fault) return refuse(fault);
-    const error = (instrument === null ? null : facts.gear(kind, instrument)!.error) ?? report.error ?? null;
-    if (error === null || !(error >= 0)) return missing(`how far the instrument may be off, in ${unit}`);
-    const fail = tooHigh(label, reading, error, most, unit);
-    return fail ?? keep({ ...(instrument === null ? {} : { instrument }), error }, reading);
+    const read = instrumentOf(kind, report, faultOf, missing, facts);
+    if (!read.ok) return read;
+    const { instrument, error } = read.value;
+    return tooHigh(label, reading, error, most, unit) ?? keep({ instrument, error }, reading);
   }
   if (asks.ways.length > 0) {
     const left = asks.ways.filter((way) => !report.tried?.includes(way));
@@ -110,7 +108,7 @@ export function judgeReport(
       ? keep({ peopleCounted: counted })
       : refuse({ code: "people differ", counted, known: facts.crewSize });
   }
-  if (asks.leakTest) return leakTest(label, report, missing, facts, keep);
+  if (asks.leakTest) return leakTest(label, report, faultOf, missing, facts, keep);
   if (asks.words !== null) {
     const words = given(report.words);
     return words === null ? missing(asks.words.toLowerCase()) : keep({ words });
@@ -203,25 +201,52 @@ function earthsOn(
   return bare.length > 0 ? refuse({ code: "not between earths", step: label, bare }) : keep({ earths: report.earths });
 }
 
+/**
+ * The numbered instrument that was read, in date, and how far it may be off by the register. Zero without one is no proof:
+ * a needle that looks like nothing hides what it cannot show.
+ */
+function instrumentOf(
+  kind: GearKind,
+  report: StepReport,
+  faultOf: FaultOf,
+  missing: Missing,
+  facts: EvidenceFacts,
+): Result<{ instrument: string; error: number }> {
+  const instrument = given(report.instrument);
+  if (instrument === null) {
+    const asked = missing(`the number of the ${kind}`);
+    if (asked.ok) throw new Error("what is missing is refused");
+    return asked;
+  }
+  const fault = faultOf(kind, instrument);
+  if (fault) return refuse(fault);
+  const error = facts.gear(kind, instrument)?.error ?? null;
+  if (error === null || !(error >= 0)) return refuse({ code: "gear error unknown", kind, number: instrument });
+  return accept({ instrument, error });
+}
+
 /** Pressure, time and what was lost: no more than the gauge could be off. */
 function leakTest(
   label: string,
   report: StepReport,
+  faultOf: FaultOf,
   missing: Missing,
   facts: EvidenceFacts,
   keep: Keep,
 ): Result<Judged> {
-  const { pressure_bar: pressure, held_min: held, lost_bar: lost, error } = report;
+  const read = instrumentOf("pressure gauge", report, faultOf, missing, facts);
+  if (!read.ok) return read;
+  const { instrument, error } = read.value;
+  const { pressure_bar: pressure, held_min: held, lost_bar: lost } = report;
   if (!(typeof pressure === "number" && pressure > 0)) return missing("the test pressure in bar");
   if (!(typeof held === "number" && held >= 0)) return missing("how long it was held, in minutes");
   if (!(typeof lost === "number")) return missing("the pressure lost in bar");
-  if (!(typeof error === "number" && error >= 0)) return missing("how far the gauge may be off, in bar");
   if (held < facts.leakTest_min)
     return refuse({ code: "held too short", step: label, held, least: facts.leakTest_min });
   // A gauge that may be off by more than a hundredth of the pressure cannot show a leak that matters. Common practice.
   if (error > pressure / 100) return refuse({ code: "gauge too coarse", step: label, error, pressure });
   if (Math.abs(lost) > error) return refuse({ code: "leaks", step: label, lost, error });
-  return keep({ pressure_bar: pressure, held_min: held, lost_bar: lost, error });
+  return keep({ pressure_bar: pressure, held_min: held, lost_bar: lost, instrument, error });
 }
 
 function tooHigh(label: string, reading: number, error: number, limit: number, unit: string) {

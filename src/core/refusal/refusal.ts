@@ -65,6 +65,7 @@ export type Refusal =
   | { code: "gear out of date"; kind: string; number: string }
   | { code: "gear not bumped"; number: string; hours: number }
   | { code: "gear elsewhere"; kind: string; number: string; job: string }
+  | { code: "gear error unknown"; kind: string; number: string }
   | { code: "gear rating"; kind: string; number: string; rating: number | null; needs: number }
   | { code: "lock of another"; lock: string; owner: string }
   | { code: "lock of the site"; lock: string }

@@ -35,7 +35,6 @@ export const reportSchema = z.object({
   gloves: optionalText,
   reading: z.number("the reading must be a number, written with a point").nullish(),
   instrument: optionalText,
-  error: optionalNumber,
   tried: z.array(z.string().max(80)).max(20).optional(),
   earths: z.record(z.string().max(60), z.string().trim().max(80)).optional(),
   locksCounted: countOf("locks"),

@@ -67,18 +67,7 @@ export function ReadingFields({ symbol, instrument }: { symbol: string; instrume
   return (
     <>
       <Small label={`Reading, ${symbol}`} name="reading" inputMode="decimal" className="num w-28" />
-      {instrument !== null && (
-        <>
-          <Small label={capital(instrument)} name="instrument" className="tag w-28" />
-          <Small
-            label={`May be off by, ${symbol}`}
-            name="error"
-            inputMode="decimal"
-            placeholder="by the register"
-            className="num w-36"
-          />
-        </>
-      )}
+      {instrument !== null && <Small label={`${capital(instrument)} number`} name="instrument" className="tag w-40" />}
     </>
   );
 }
@@ -119,7 +108,7 @@ export function LeakTestFields({ pressure }: { pressure: string }) {
       <Small label={`Test pressure, ${pressure}`} name="pressure_bar" inputMode="decimal" className="num w-28" />
       <Small label="Held, min" name="held_min" inputMode="decimal" className="num w-24" />
       <Small label={`Lost, ${pressure}`} name="lost_bar" inputMode="decimal" className="num w-24" />
-      <Small label={`Gauge may be off by, ${pressure}`} name="error" inputMode="decimal" className="num w-40" />
+      <Small label="Pressure gauge number" name="instrument" className="tag w-40" />
     </>
   );
 }

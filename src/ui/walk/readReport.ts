@@ -35,8 +35,6 @@ export function readReport(
   if (asks.reading !== null) {
     report.reading = number("reading", to.reading);
     report.instrument = text("instrument");
-    // A difference of temperatures has no offset: an error is not moved like a reading.
-    report.error = number("error", to.reading && ((value) => Math.abs(to.reading!(value) - to.reading!(0))));
   }
   if (asks.ways.length > 0) report.tried = fields.getAll("tried").map(String);
   if (asks.earths !== null) {
@@ -53,7 +51,7 @@ export function readReport(
     report.pressure_bar = number("pressure_bar", to.pressure);
     report.held_min = number("held_min");
     report.lost_bar = number("lost_bar", to.pressure);
-    report.error = number("error", to.pressure);
+    report.instrument = text("instrument");
   }
   if (asks.words !== null) report.words = text("words");
   return report;

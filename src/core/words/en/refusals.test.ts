@@ -116,6 +116,7 @@ const EACH: { [Code in Refusal["code"]]: Extract<Refusal, { code: Code }> } = {
   "detector elsewhere": { code: "detector elsewhere", detector: "GD-1", permit: "P-2" },
   "detector silent": { code: "detector silent", detector: "GD-1" },
   "detector place": { code: "detector place", place: "beside the flame" },
+  "gear error unknown": { code: "gear error unknown", kind: "pressure gauge", number: "PG-9" },
   "sheet missing": { code: "sheet missing", number: "GI-9" },
   "instrument busy": { code: "instrument busy", number: "GI-3", where: "bottom" },
   "from inside": { code: "from inside", point: "corner 1 low" },

@@ -105,6 +105,8 @@ function wordsOf(refusal: Refusal): string {
       return `Nobody saw gas instrument ${refusal.number} alarm in the last ${refusal.hours} hours. Blow test gas on it, record the bump test, then begin.`;
     case "gear elsewhere":
       return `The ${refusal.kind} ${refusal.number} was handed out for job ${refusal.job}. Take another, or have it given back first.`;
+    case "gear error unknown":
+      return `Nobody wrote down how far ${refusal.kind} ${refusal.number} may be off, so what it shows proves nothing. Have it entered, or take another.`;
     case "gear rating":
       return `The ${refusal.kind} ${refusal.number} is ${refusal.rating === null ? "of unknown rating" : `rated ${refusal.rating} V`}, and ${refusal.needs} V may stand here. Take one that is rated for it.`;
     case "lock of another":
