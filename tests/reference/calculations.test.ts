@@ -299,6 +299,7 @@ describe("pressure, liquids, release", () => {
     const left = (kind: string, months: number) => calc("equipment-dates", { kind, months });
     expect(left("portable or temporary", 6).also).toEqual({ inDate: true });
     expect(left("portable or temporary", 6.5).also).toEqual({ inDate: false });
+    expect(left("portable or temporary", 6.5).left_months).toBe(-0.5);
     expect(left("fixed", 0).interval_months).toBe(12);
     expect(left("vessel showing rust", 0).interval_months).toBe(36);
   });
@@ -316,12 +317,17 @@ describe("stored energy", () => {
   test("120 kg·m² at 980 rpm hold 632 kJ; m·g·h; ½·k·x² (arithmetic)", () => {
     expect(calc("flywheel", { inertia_kg_m2: 120, speed_rpm: 980 }).energy_J! / 1000).toBeCloseTo(632, 0);
     expect(calc("raised-mass", { mass_kg: 100, height_m: 2 }).energy_J).toBeCloseTo(1961.33, 2);
-    expect(calc("spring", { stiffness_N_m: 1000, travel_m: 0.2 }).energy_J).toBeCloseTo(20, 9);
+    expect(calc("spring", { stiffness_N_m: 1000, travel_m: 0.2 })).toMatchObject({
+      energy_J: expect.closeTo(20, 9) as number,
+      force_N: 200,
+    });
   });
   test("run-down is I·ω/T, or what was measured (arithmetic)", () => {
     const turning = { inertia_kg_m2: 120, speed_rpm: 980 };
     expect(calc("run-down", { ...turning, drag_Nm: 40 }).time_s).toBeCloseTo((120 * 980 * 2 * Math.PI) / 60 / 40, 9);
     expect(calc("run-down", { ...turning, drag_Nm: 40, measured_s: 500 }).time_s).toBe(500);
+    expect(calc("run-down", { ...turning, drag_Nm: 40, measured_s: 60 }).time_s).toBeCloseTo(307.9, 1);
+    expect(refused("run-down", { ...turning, measured_s: 0 })).toMatch(/^measured_s /);
     expect(refused("run-down", turning)).toMatch(/^drag_Nm is missing/);
   });
   test("50 L of nitrogen at 200 bar abs: 1.95 MJ adiabatic, 5.29 isothermal gross, 4.29 net (arithmetic)", () => {
@@ -338,7 +344,10 @@ describe("stored energy", () => {
       wait_s: 300,
     });
     expect(calc("capacitor", { ...bank, place: "drive or UPS" }).wait_s).toBe(900);
-    expect(calc("capacitor", { ...bank, nameplate_s: 60 }).wait_s).toBeCloseTo(117.4, 1);
+    expect(calc("capacitor", { ...bank, nameplate_s: 60 }).wait_s).toBe(300);
+    expect(calc("capacitor", { ...bank, nameplate_s: 1200 }).wait_s).toBe(1200);
+    expect(refused("capacitor", { ...bank, nameplate_s: 0 })).toMatch(/^nameplate_s /);
+    expect(refused("capacitor", { ...bank, target_V: 51 })).toMatch(/^target_V /);
     expect(calc("capacitor", { ...bank, resistance_ohm: undefined })).toMatchObject({ time_s: null, wait_s: 300 });
   });
   test("what NEC 460.6 and 460.28 ask the maker, 1 and 5 min to 50 V, is said to be no proof (from memory)", () => {

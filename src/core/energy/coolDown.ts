@@ -15,6 +15,17 @@ export function coolDownTime_s(p: {
   return tau_s * Math.log((start_C - ambient_C) / (target_C - ambient_C));
 }
 
+/** Time, in seconds, until a body colder than what is around it warms past a temperature; null where it never does. */
+export function warmUpTime_s(p: { start_C: number; ambient_C: number; past_C: number; tau_s: number }): number | null {
+  const { start_C, ambient_C, past_C, tau_s } = p;
+  if (start_C >= past_C) return 0;
+  if (past_C >= ambient_C) return null;
+  return tau_s * Math.log((ambient_C - start_C) / (ambient_C - past_C));
+}
+
+/** Two times of one body may differ by a tenth, as readings do; more is a contradiction. An assumption of ours. */
+export const SAME_TAU = 1.1;
+
 /** The body's own time, from two readings a while apart; null where they do not show cooling towards the ambient. */
 export function coolingTau_s(p: {
   first_C: number;

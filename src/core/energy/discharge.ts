@@ -23,10 +23,10 @@ export const CAPACITOR_PLACES = ["bare capacitor", "drive or UPS"] as const;
 export type CapacitorPlace = (typeof CAPACITOR_PLACES)[number];
 
 /**
- * How long to wait whatever the sum says: the nameplate's time, else 15 minutes for a drive or an uninterruptible
- * supply, 5 for a bare capacitor. Then test and short. Common practice, no source. What NEC 460.6 and 460.28 ask
+ * How long to wait whatever the sum says: 15 minutes for a drive or an uninterruptible supply, 5 for a bare capacitor,
+ * or its plate's time where that is longer: a plate never shortens the rule. Then test and short. Common practice, no source. What NEC 460.6 and 460.28 ask
  * the maker to build in (1 minute up to 1000 V, 5 above) is no proof, and does not cover capacitors inside apparatus.
  */
 export function ruleWait_s(place: CapacitorPlace, nameplate_s?: number): number {
-  return nameplate_s ?? (place === "drive or UPS" ? 900 : 300);
+  return Math.max(nameplate_s ?? 0, place === "drive or UPS" ? 900 : 300);
 }

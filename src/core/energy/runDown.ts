@@ -1,6 +1,6 @@
 /**
  * Time for a turning mass to stand still, I·ω/T, in seconds, with a drag that stays the same; or the coast time that was
- * measured on the machine, which knows better. Null where neither is known: then a person watches it stop.
+ * measured on the machine; the longer where both are known. Null where neither is: then a person watches it stop.
  * Source: arithmetic. Drag that falls with speed makes it longer.
  */
 export function runDownTime_s(p: {
@@ -9,7 +9,9 @@ export function runDownTime_s(p: {
   drag_Nm?: number;
   measured_s?: number;
 }): number | null {
-  if (p.measured_s !== undefined) return p.measured_s;
-  if (p.inertia_kg_m2 === undefined || p.speed_rpm === undefined || p.drag_Nm === undefined) return null;
-  return (p.inertia_kg_m2 * p.speed_rpm * 2 * Math.PI) / 60 / p.drag_Nm;
+  const { inertia_kg_m2, speed_rpm, drag_Nm, measured_s } = p;
+  const known = inertia_kg_m2 !== undefined && speed_rpm !== undefined && drag_Nm !== undefined;
+  const computed_s = known ? (inertia_kg_m2 * speed_rpm * 2 * Math.PI) / 60 / drag_Nm : undefined;
+  if (measured_s === undefined && computed_s === undefined) return null;
+  return Math.max(measured_s ?? 0, computed_s ?? 0);
 }

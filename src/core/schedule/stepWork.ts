@@ -1,3 +1,4 @@
+import { gasesOf, sweepTarget } from "../atmosphere/gasesOf";
 import { testPoints } from "../atmosphere/testPoints";
 import { contactLimit_C } from "../energy/coolDown";
 import { itemTagOf, type PlannedStep } from "../procedure/steps";
@@ -369,10 +370,13 @@ function inertWait(face: string, item: Item | undefined): Wait {
 
 function purgeWait(face: string, item: Item | undefined): Wait {
   const assumed: string[] = [];
+  const target = sweepTarget(gasesOf(face, item?.contents).map(({ gas }) => gas));
+  if (target === null) assumed.push(`what has to be swept out of ${face}: not known, so the time calls nothing fit`);
   return {
     words: `purge ${face}`,
     calculator: "manhole-purge",
     inputs: {
+      ...(target === null ? {} : { c: target.fraction }),
       volume_m3: spaceVolume(face, item, assumed),
       chimneys: given(item?.space?.chimneys, 1, `chimneys of ${face}: taken as 1`, assumed),
     },

@@ -42,6 +42,7 @@ export const QUANTITIES = {
   mass: { metric: unit("kg"), us: unit("lb", POUND_kg) },
   density: { metric: unit("kg/m³"), us: unit("lb/ft³", POUND_kg / FOOT_m ** 3) },
   inertia: { metric: unit("kg·m²"), us: unit("lb·ft²", POUND_kg * FOOT_m ** 2) },
+  force: { metric: unit("N"), us: unit("lbf", LBF_N) },
   torque: { metric: unit("N·m"), us: unit("lbf·ft", LBF_N * FOOT_m) },
   stiffness: { metric: unit("kN/m", 1e3), us: unit("lbf/in", LBF_N / INCH_m) },
   speed: both(unit("rpm")),

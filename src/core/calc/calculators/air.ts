@@ -1,12 +1,14 @@
 import { blowerFlow_m3_s, MOST_BENDS } from "../../atmosphere/blowerFlow";
 import { MANHOLE_SWEEP, manholePurge } from "../../atmosphere/manholePurge";
 import { LEAST_OXYGEN, AIR_OXYGEN, oxygenAfter, oxygenDisplaced } from "../../atmosphere/oxygenDisplaced";
+import { sweepTarget } from "../../atmosphere/gasesOf";
 import { purgeCycles } from "../../atmosphere/purgeCycles";
 import { concentrationAfter, purgeTime, type Sweep } from "../../atmosphere/purgeDilution";
+import { SUBSTANCES } from "../../atmosphere/substances";
 import { duration, figure } from "../../units/format";
 import { NoFigure, sampled, type Calculation, type Picture, type Result } from "../calculation";
 import { calculator } from "../calculator";
-import { number, size } from "../fields";
+import { choice, number, size } from "../fields";
 
 /** Fractions of 1 and of 1 only: 21 % is 0.21. */
 const fraction = (words: string, rest: { default?: number; example?: number; hint?: string } = {}) =>
@@ -50,6 +52,25 @@ function sweepPicture(sweep: Sweep, time_s: number, limitWords: string): Picture
   };
 }
 
+/** Why a sweep does not get there. A space cannot hold more than all of it, whatever the balance says. */
+function notReached(sweep: Sweep, { endsAt, past_s }: Readonly<{ endsAt: number; past_s: number | null }>): NoFigure {
+  if (!(endsAt <= 1)) {
+    return new NoFigure(
+      "generation_m3_s",
+      "is impossible to sweep out: more is made inside than this flow carries off",
+    );
+  }
+  if (past_s !== null) {
+    const rises = `rises past it after ${duration(past_s)} and ends at ${percent(endsAt)}`;
+    return new NoFigure("c", `is never held: the space ${rises}, by its supply and what is made inside`);
+  }
+  const towards = sweep.c0 === endsAt ? "stays at" : sweep.c0 < endsAt ? "rises to" : "ends at";
+  return new NoFigure(
+    "c",
+    `is never reached: the space ${towards} ${percent(endsAt)}, by its supply and what is made inside`,
+  );
+}
+
 export const purgeDilution = calculator({
   name: "purge-dilution",
   task: "Make the air fit to enter",
@@ -57,13 +78,7 @@ export const purgeDilution = calculator({
   fields: sweepFields,
   compute: (inputs): Calculation => {
     const swept = purgeTime(inputs);
-    if (!swept.reached) {
-      const towards = inputs.c0 === swept.endsAt ? "stays at" : "ends at";
-      throw new NoFigure(
-        "c",
-        `is never reached: the space ${towards} ${percent(swept.endsAt)}, by its supply and what is made inside`,
-      );
-    }
+    if (!swept.reached) throw notReached(inputs, swept);
     const at = (mixing: number): number | null => {
       const other = purgeTime({ ...inputs, mixing });
       return other.reached ? other.time_s : null;
@@ -78,11 +93,17 @@ export const purgeDilution = calculator({
         { key: "swept_m3", words: "Air or gas used", quantity: "volume", value: time_s * inputs.flow_m3_s },
       ],
       governs: "time_s",
+      ...(swept.already
+        ? { because: "It is there already, and stays there: at most this much is what was asked." }
+        : {}),
       formula: "t = K·V/Q · ln((C₀ − C∞)/(C − C∞)), C∞ = Cₛ + K·G/Q",
       source: CROWL_PURGING,
       validity: "One well-mixed space; dead corners are what the mixing factor stands for. Test before anyone goes in.",
       warnings: [
         INERT_FIRST,
+        ...(swept.already && inputs.c > inputs.c0
+          ? ["If at least this much is meant, as of oxygen, this supply never brings it there."]
+          : []),
         ...(inputs.mixing === 1 ? ["Perfect mixing is the best there is: most spaces need 3 or more."] : []),
       ],
       picture: sweepPicture(inputs, time_s, "must come to"),
@@ -168,6 +189,14 @@ export const blowerByBends = calculator({
   }),
 });
 
+/** Gases the sweep can be aimed at: those with a limit of their own. */
+const PURGED = [
+  "not known",
+  ...SUBSTANCES.map(({ name }) => name).filter((name) => sweepTarget([name]) !== null),
+] as const;
+const NO_GAS =
+  "No gas is named, so this time calls nothing fit to enter: one per cent is a fifth of methane's lower limit and almost all of hexane's, and far above what poisons.";
+
 export const purgeOfManhole = calculator({
   name: "manhole-purge",
   task: "Make the air fit to enter",
@@ -178,12 +207,22 @@ export const purgeOfManhole = calculator({
     rated_m3_s: size("Rated flow of the blower", "flow", { max: 1e4, example: 0.4719 }),
     bends: number("90° bends in the hose", "count", { min: 0, max: 20, whole: true, example: 1 }),
     c0: fraction("In it now, as the worst case", { default: MANHOLE_SWEEP.c0 }),
-    c: fraction("Must come to", { default: MANHOLE_SWEEP.c }),
+    gas: choice("What has to go", PURGED),
+    c: number("Must come to", "percent", {
+      min: 0,
+      max: 1,
+      optional: true,
+      hint: "empty: by what has to go; the lower of both counts",
+    }),
     cs: fraction("In the supply", { default: 0 }),
     mixing: number("Mixing, 1 perfect to 10 poor", "ratio", { min: 1, max: 10, default: MANHOLE_SWEEP.mixing }),
-    chart_s: number("The site chart's time", "duration", { min: 0, optional: true, hint: "wins over the rule" }),
+    chart_s: size("The site chart's time", "duration", { optional: true, hint: "wins over the rule" }),
   },
-  compute: (inputs): Calculation => {
+  compute: ({ gas, c: asked, chart_s, ...rest }): Calculation => {
+    const target = sweepTarget([gas]);
+    const c = Math.min(asked ?? 1, target?.fraction ?? 1);
+    const c_end = asked === undefined && target === null ? MANHOLE_SWEEP.c : c;
+    const inputs = { ...rest, c: c_end, ...(chart_s === undefined ? {} : { chart_s }) };
     const { rule_s, computed_s, time_s, flow_m3_s } = manholePurge(inputs);
     if (computed_s === null || time_s === null) {
       throw new NoFigure("c", "is never reached: it must lie between what is in it now and what the supply holds");
@@ -195,16 +234,19 @@ export const purgeOfManhole = calculator({
         { key: "rule_s", words: "by the rule of thumb", quantity: "duration", value: rule_s },
         { key: "computed_s", words: "by the dilution sum", quantity: "duration", value: computed_s },
         { key: "flow_m3_s", words: "Flow after the bends", quantity: "flow", value: flow_m3_s },
+        { key: "c", words: "It comes to", quantity: "percent", value: c_end },
       ],
       governs: "time_s",
       because: `${byRule ? "The rule" : "The dilution sum"} is the longer of the two, and the longer governs.`,
       formula: "20 min, 10 more for each further chimney; against t = K·V/Q·ln((C₀ − Cₛ)/(C − Cₛ)) with this blower",
       source: `practice; the sum: ${CROWL_PURGING}`,
       validity: "The rule assumes a common manhole and blower. Test after it, whatever the time.",
-      warnings:
-        inputs.bends > MOST_BENDS.purge
+      warnings: [
+        ...(target === null ? [NO_GAS] : []),
+        ...(inputs.bends > MOST_BENDS.purge
           ? [`A purge set-up has at most ${MOST_BENDS.purge} bend: straighten the hose.`]
-          : [],
+          : []),
+      ],
       picture: {
         kind: "bars",
         quantity: "duration",
@@ -279,7 +321,10 @@ export const inertLeak = calculator({
       formula: "V·dC/dt = Q·20.9 % − (Q + G)·C, well mixed",
       source: "well-mixed balance",
       validity: "The whole room mixed. Close to the leak, and low or high by the gas's weight, it is deadly at once.",
-      warnings: endsAt < 0.1 ? ["It ends below 10 % oxygen: a person falls without a warning."] : [],
+      warnings: [
+        "Oxygen alone is looked at. A gas that poisons does so first: carbon dioxide from 0.5 % over a shift and 4 % at once, from memory.",
+        ...(endsAt < 0.1 ? ["It ends below 10 % oxygen: a person falls without a warning."] : []),
+      ],
       picture: {
         kind: "curve",
         x: { words: "time", quantity: "duration" },

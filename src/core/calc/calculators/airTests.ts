@@ -11,6 +11,7 @@ import {
   SUBSTANCES,
 } from "../../atmosphere/substances";
 import { testDepths_m, testPoints, TEST_ORDER } from "../../atmosphere/testPoints";
+import { figure } from "../../units/format";
 import type { Calculation, Result } from "../calculation";
 import { calculator } from "../calculator";
 import { choice, number, size } from "../fields";
@@ -204,6 +205,9 @@ export const gasWeight = calculator({
   },
 });
 
+/** Share of the lower limit from which nobody enters. Common practice and 29 CFR 1910.146, from memory. */
+const ENTRY_SHARE = ENTRY_LIMITS["us-style"].flammableBelow;
+
 export const mixtureLfl = calculator({
   name: "mixture-lfl",
   task: "Test the air",
@@ -233,12 +237,22 @@ export const mixtureLfl = calculator({
         { key: "share", words: "Of the limit", quantity: "percent", value: total / lfl },
       ],
       governs: "lfl",
-      because: flammable ? "It can burn: there is as much in the air as the limit, or more." : "Below the limit.",
+      because: flammable
+        ? "It can burn: there is as much in the air as the limit, or more."
+        : total / lfl >= ENTRY_SHARE
+          ? "It does not burn as it stands, and is no air to enter or to work a flame in."
+          : "Below a tenth of the limit. What poisons does so long before: see each one's own limit.",
       formula: "LFL = 1/Σ(yᵢ/LFLᵢ), yᵢ the share of each in the burning part",
       source: "Le Chatelier; Crowl and Louvar, Chemical Process Safety, chapter on fires, from memory",
       validity:
         "Vapours in air near room temperature and pressure. Above the upper limit it burns as soon as air comes.",
-      warnings: flammable ? ["It can burn: nobody enters and nothing sparks."] : [],
+      warnings: flammable
+        ? ["It can burn: nobody enters and nothing sparks."]
+        : total / lfl >= ENTRY_SHARE
+          ? [
+              `At ${figure(total / lfl, "percent", "metric")} of the limit nobody enters and nothing sparks: a tenth of it is where it stops.`,
+            ]
+          : [],
       picture: {
         kind: "bars",
         quantity: "percent",

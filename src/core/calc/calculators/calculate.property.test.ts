@@ -37,7 +37,7 @@ function figureFor(field: NumberField): fc.Arbitrary<unknown> {
   const farOff = near(fc.double({ min: 0.1, max: 10, noNaN: true }));
   const edge = fc.constantFrom<unknown>(field.min ?? field.above ?? 0, field.max, field.above ?? 0);
   const given = fc.oneof({ weight: 40, arbitrary: nearExample }, { weight: 4, arbitrary: farOff }, inside, edge);
-  return field.optional ? fc.option(given, { nil: undefined }) : given;
+  return field.optional ? fc.option(given, { nil: undefined, freq: 2 }) : given;
 }
 
 function valueFor(field: Field): fc.Arbitrary<unknown> {

@@ -69,7 +69,12 @@ export const lift = calculator({
       formula: "above 50 lb (23 kg): two people or a lifting aid",
       source: "practice",
       validity: "A load that is easy to hold, close to the body, on a level floor.",
-      warnings: people > 1 ? ["Two people or a lifting aid, agreed before the lift."] : [],
+      warnings:
+        people > 2
+          ? ["Above what people may lift: lifting gear, with its own plan for the lift."]
+          : people > 1
+            ? ["Two people or a lifting aid, agreed before the lift."]
+            : [],
       picture: {
         kind: "bars",
         quantity: "mass",

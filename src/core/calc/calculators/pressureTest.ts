@@ -99,14 +99,14 @@ export const equipmentDates = calculator({
       results: [
         {
           key: "left_months",
-          words: left >= 0 ? "Months left" : "Months overdue",
+          words: left >= 0 ? "Months left" : "Months left: overdue",
           quantity: "count",
-          value: Math.abs(left),
+          value: left,
         },
         { key: "interval_months", words: "Looked at every, months", quantity: "count", value: interval },
       ],
       governs: "left_months",
-      ...(left < 0 ? { because: "It is out of date: it is not used until it has been looked at." } : {}),
+      ...(left < 0 ? { because: "It is overdue, out of date: it is not used until it has been looked at." } : {}),
       formula: "portable or temporary every 6 months, fixed yearly, a water test every 3 years where vessels rust",
       source: "practice; the site's code wins",
       validity: "A water test besides after a repair and after lay-up.",

@@ -1,11 +1,11 @@
 import { accumulatorEnergy } from "../../energy/accumulatorEnergy";
 import { blockedInRise_Pa_K } from "../../energy/blockedIn";
-import { contactLimit_C, coolDownTime_s, coolingTau_s } from "../../energy/coolDown";
+import { contactLimit_C, coolDownTime_s, coolingTau_s, SAME_TAU, warmUpTime_s } from "../../energy/coolDown";
 import { CAPACITOR_PLACES, dischargeTime_s, ruleWait_s, SAFE_V } from "../../energy/discharge";
 import { flywheelEnergy_J, raisedMassEnergy_J, springEnergy_J } from "../../energy/motionEnergy";
 import { runDownTime_s } from "../../energy/runDown";
 import { duration, figure } from "../../units/format";
-import { STANDARD_ATMOSPHERE_Pa, STANDARD_GRAVITY_m_s2 } from "../../units/units";
+import { STANDARD_ATMOSPHERE_Pa } from "../../units/units";
 import { NoFigure, sampled, type Calculation, type Picture } from "../calculation";
 import { calculator } from "../calculator";
 import { choice, number, size } from "../fields";
@@ -23,12 +23,11 @@ export const capacitor = calculator({
       example: 22_000,
       hint: "empty when not known",
     }),
-    target_V: size("Down to", "voltage", { max: 1000, default: SAFE_V }),
+    target_V: size("Down to", "voltage", { max: SAFE_V, default: SAFE_V }),
     place: choice("Where it is", CAPACITOR_PLACES),
-    nameplate_s: number("Waiting time on its plate", "duration", {
-      min: 0,
+    nameplate_s: size("Waiting time on its plate", "duration", {
       optional: true,
-      hint: "wins over the rule",
+      hint: "counts where it is longer than the rule",
     }),
   },
   compute: ({ capacitance_F, voltage_V, resistance_ohm, target_V, place, nameplate_s }): Calculation => {
@@ -68,7 +67,7 @@ export const capacitor = calculator({
         },
         {
           key: "rule_s",
-          words: nameplate_s === undefined ? "by the rule" : "by its plate",
+          words: rule_s === nameplate_s ? "by its plate" : "by the rule",
           quantity: "duration",
           value: rule_s,
         },
@@ -77,8 +76,8 @@ export const capacitor = calculator({
       governs: "wait_s",
       because:
         rc_s === null
-          ? "Its resistor is not known, so the rule governs."
-          : `${byRule ? "The rule" : "The resistor's sum"} is the longer of the two, and the longer governs.`,
+          ? `Its resistor is not known, so ${rule_s === nameplate_s ? "its plate" : "the rule"} governs.`
+          : `${byRule ? (rule_s === nameplate_s ? "Its plate" : "The rule") : "The resistor's sum"} is the longer, and the longer governs.`,
       formula: "½·C·V²; t = R·C·ln(V₀/V); the rule: 15 min for a drive or UPS, 5 min for a bare capacitor",
       source:
         "arithmetic; waits practice; NEC 460.6 and 460.28 ask makers for 50 V in 1 or 5 min, from memory: no proof",
@@ -88,6 +87,59 @@ export const capacitor = calculator({
     };
   },
 });
+
+/** Common practice, no source: the time depends on the metal and the skin. */
+const COLD = "Bare metal below 0 °C freezes skin to it: gloves, and no bare hand.";
+
+/** The body's own time, given or from two readings; both have to agree, and then the longer counts. */
+function tauOf(p: {
+  start_C: number;
+  ambient_C: number;
+  tau_s: number | undefined;
+  second_C: number | undefined;
+  apart_s: number | undefined;
+}): number {
+  const { start_C, ambient_C, tau_s, second_C, apart_s } = p;
+  if (second_C !== undefined && apart_s === undefined) {
+    throw new NoFigure("apart_s", "is missing: how long after the first was the second reading");
+  }
+  if (second_C === undefined && apart_s !== undefined) throw new NoFigure("second_C", "is missing: what was read then");
+  const read =
+    second_C === undefined || apart_s === undefined
+      ? undefined
+      : coolingTau_s({ first_C: start_C, second_C, ambient_C, apart_s });
+  if (read === null) throw new NoFigure("second_C", "does not show it cooling towards what is around it");
+  if (tau_s !== undefined && read !== undefined && Math.max(tau_s / read, read / tau_s) > SAME_TAU) {
+    throw new NoFigure(
+      "tau_s",
+      `contradicts the readings: it says ${duration(tau_s)}, they say ${duration(read)}. Read again, or give one of them`,
+    );
+  }
+  const tau = Math.max(tau_s ?? 0, read ?? 0);
+  if (tau === 0) throw new NoFigure("tau_s", "is missing: give it, or a second reading and the time between");
+  return tau;
+}
+
+/** A body colder than what is around it does not cool: the wait of one that cools would be no answer. */
+function refuseWarming(p: { start_C: number; ambient_C: number; target_C: number; tau_s: number }): void {
+  const { start_C, ambient_C, target_C, tau_s } = p;
+  if (start_C <= target_C && ambient_C > target_C) {
+    const after_s = warmUpTime_s({ start_C, ambient_C, past_C: target_C, tau_s });
+    throw new NoFigure(
+      "target_C",
+      (units) =>
+        `does not hold: it warms towards ${figure(ambient_C, "temperature", units)} and is past it after ${duration(after_s ?? 0)}`,
+    );
+  }
+  if (start_C >= 0 || start_C > target_C) return;
+  const thaws_s = warmUpTime_s({ start_C, ambient_C, past_C: 0, tau_s });
+  throw new NoFigure(
+    "start_C",
+    `is below freezing: nothing cools here. ${COLD} ${
+      thaws_s === null ? "Around it stays as cold" : `It is above 0 °C after ${duration(thaws_s)}`
+    }`,
+  );
+}
 
 export const coolDown = calculator({
   name: "cool-down",
@@ -107,13 +159,8 @@ export const coolDown = calculator({
     apart_s: size("that long after the first", "duration", { optional: true }),
   },
   compute: ({ start_C, ambient_C, target_C, tau_s, second_C, apart_s }): Calculation => {
-    const read =
-      second_C === undefined || apart_s === undefined
-        ? undefined
-        : coolingTau_s({ first_C: start_C, second_C, ambient_C, apart_s });
-    if (read === null) throw new NoFigure("second_C", "does not show it cooling towards what is around it");
-    const tau = tau_s ?? read;
-    if (tau === undefined) throw new NoFigure("tau_s", "is missing: give it, or a second reading and the time between");
+    const tau = tauOf({ start_C, ambient_C, tau_s, second_C, apart_s });
+    refuseWarming({ start_C, ambient_C, target_C, tau_s: tau });
     const time_s = coolDownTime_s({ start_C, ambient_C, target_C, tau_s: tau });
     if (time_s === null) {
       throw new NoFigure(
@@ -131,10 +178,12 @@ export const coolDown = calculator({
       formula: "T = Tₐ + (T₀ − Tₐ)·e^(−t/τ)",
       source: "Newton's law of cooling; contact limits EN ISO 13732-1, from memory",
       validity: "One body of one temperature. Thick linings hold heat and give it back: measure again.",
-      warnings:
-        target_C > contactLimit_C(60)
+      warnings: [
+        ...(target_C > contactLimit_C(60)
           ? ["Bare metal above 51 °C burns a hand within a minute; 43 °C is the limit for eight hours."]
-          : [],
+          : []),
+        ...(target_C < 0 ? [COLD] : []),
+      ],
       picture: {
         kind: "curve",
         x: { words: "time", quantity: "duration" },
@@ -169,7 +218,7 @@ export const runDown = calculator({
       example: 40,
       hint: "or the coast time that was measured",
     }),
-    measured_s: number("Coast time measured", "duration", { min: 0, optional: true }),
+    measured_s: size("Coast time measured", "duration", { optional: true }),
   },
   compute: ({ inertia_kg_m2, speed_rpm, drag_Nm, measured_s }): Calculation => {
     const time_s = runDownTime_s({ inertia_kg_m2, speed_rpm, drag_Nm, measured_s });
@@ -186,7 +235,7 @@ export const runDown = calculator({
         },
       ],
       governs: "time_s",
-      formula: "I·ω/T with steady drag, or the time measured; ½·I·ω²",
+      formula: "I·ω/T with steady drag, or the time measured, the longer of both; ½·I·ω²",
       source: "arithmetic",
       validity: "Drag falls with speed, so the last turns take longer: see it stand.",
       warnings: ["A machine that stands may be turned again by flow, wind or weight: restrain it."],
@@ -262,13 +311,13 @@ export const spring = calculator({
         { key: "energy_J", words: "It holds", quantity: "energy", value: energy_J },
         {
           key: "force_N",
-          words: "and pushes with, as a weight",
-          quantity: "mass",
-          value: (inputs.stiffness_N_m * inputs.travel_m) / STANDARD_GRAVITY_m_s2,
+          words: "and pushes with",
+          quantity: "force",
+          value: inputs.stiffness_N_m * inputs.travel_m,
         },
       ],
       governs: "energy_J",
-      formula: "½·k·x²",
+      formula: "½·k·x²; k·x",
       source: "arithmetic",
       validity: "A spring that follows its stiffness all the way.",
       warnings: ["Release it under control, or pin it."],

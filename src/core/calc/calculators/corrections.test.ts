@@ -1,0 +1,99 @@
+import { answerOf, calculate } from "../calculator";
+import { calculatorNamed } from "./calculators";
+
+function asked(name: string, inputs: Record<string, unknown>): string | Record<string, unknown> {
+  const done = calculate(calculatorNamed(name)!, inputs);
+  return done.ok ? answerOf(done) : `${done.key} ${done.message}`;
+}
+
+describe("no sum answers a question other than the one that was asked", () => {
+  const body = { ambient_C: 25, tau_s: 3600 };
+
+  test("a body colder than its surroundings is never told to cool", () => {
+    expect(asked("cool-down", { ...body, start_C: -30, target_C: 20 })).toMatch(/^target_C does not hold: it warms/);
+    expect(asked("cool-down", { ...body, start_C: 10, target_C: 20 })).toMatch(/past it after/);
+    expect(asked("cool-down", { ...body, start_C: -30, target_C: 50 })).toMatch(/^start_C is below freezing.*after/);
+    expect(asked("cool-down", { ...body, ambient_C: -5, start_C: -30, target_C: 50 })).toMatch(/stays as cold/);
+    expect(asked("cool-down", { ...body, start_C: 40, target_C: 50 })).toMatchObject({ time_s: 0 });
+    expect(asked("cool-down", { ambient_C: -40, tau_s: 60, start_C: 20, target_C: -10 })).toMatchObject({
+      warnings: [expect.stringContaining("freezes skin")],
+    });
+  });
+
+  test("readings that contradict the body's own time are refused with both; half a reading is asked for", () => {
+    const hot = { ambient_C: 20, start_C: 120, target_C: 45 };
+    // 120 to 70 °C is half the way to 20: τ = 3600 s / ln 2 = 5194 s.
+    expect(asked("cool-down", { ...hot, second_C: 70, apart_s: 3600 })).toMatchObject({
+      tau_s: expect.closeTo(5193.7, 1) as number,
+    });
+    expect(asked("cool-down", { ...hot, second_C: 70, apart_s: 3600, tau_s: 1800 })).toMatch(
+      /^tau_s contradicts the readings: it says 30 min, they say/,
+    );
+    expect(asked("cool-down", { ...hot, second_C: 70, apart_s: 3600, tau_s: 5000 })).toMatchObject({
+      tau_s: expect.closeTo(5193.7, 1) as number,
+    });
+    expect(asked("cool-down", { ...hot, second_C: 70, tau_s: 5000 })).toMatch(/^apart_s is missing/);
+    expect(asked("cool-down", { ...hot, apart_s: 60, tau_s: 5000 })).toMatch(/^second_C is missing/);
+  });
+
+  test("a sweep says rises, is there already, impossible", () => {
+    const space = { volume_m3: 30, flow_m3_s: 0.25 };
+    expect(asked("purge-dilution", { ...space, c0: 0, c: 0.01, generation_m3_s: 0.005 })).toMatch(
+      /^c is never held.*rises past/,
+    );
+    expect(asked("purge-dilution", { ...space, c0: 0.01, c: 0.01, generation_m3_s: 0.005 })).toMatch(/rises past/);
+    expect(asked("purge-dilution", { ...space, c0: 0.01, c: 0.02 })).toMatchObject({
+      time_s: 0,
+      because: expect.stringContaining("already") as string,
+      warnings: expect.arrayContaining([expect.stringContaining("at least")]) as string[],
+    });
+    expect(asked("purge-dilution", { ...space, c0: 0.5, c: 0.1, generation_m3_s: 0.3 })).toMatch(
+      /^generation_m3_s is impossible/,
+    );
+    // Fresh air into a space short of oxygen rises to what the air carries, and never above it.
+    expect(asked("purge-dilution", { ...space, c0: 0.05, c: 0.195, cs: 0.209 })).toMatchObject({
+      time_s: expect.closeTo((30 / 0.25) * Math.log((0.209 - 0.05) / (0.209 - 0.195)), 6) as number,
+    });
+    expect(asked("purge-dilution", { ...space, c0: 0.05, c: 0.195, cs: 0.1 })).toMatch(/rises to 10 %/);
+  });
+
+  test("a manhole is swept down to its gas's own limit; without a gas the time calls nothing fit", () => {
+    const manhole = { chimneys: 1, volume_m3: 30, rated_m3_s: 0.4719, bends: 1 };
+    expect(asked("manhole-purge", manhole)).toMatchObject({
+      c: 0.01,
+      warnings: [expect.stringContaining("calls nothing fit")],
+    });
+    // A tenth of 4.4 % (IEC 60079-20-1, from memory), of a hydrocarbon that does not poison.
+    expect(asked("manhole-purge", { ...manhole, gas: "methane" })).toMatchObject({
+      c: expect.closeTo(0.0044, 9) as number,
+      warnings: [],
+    });
+    // 10 ppm (NIOSH, from memory) long before a tenth of 4 %; a looser end that is typed does not win.
+    expect(asked("manhole-purge", { ...manhole, gas: "hydrogen sulphide", c: 0.01 })).toMatchObject({
+      c: expect.closeTo(10e-6, 12) as number,
+    });
+    expect(asked("manhole-purge", { ...manhole, chart_s: 0 })).toMatch(/^chart_s /);
+  });
+
+  test("a mixture below its limit is not called fit above a tenth of it", () => {
+    expect(asked("mixture-lfl", { parts: [{ vol: 0.0475, lfl: 0.05 }] })).toMatchObject({
+      flammable: false,
+      warnings: [expect.stringMatching(/^At 95 % of the limit nobody enters/)],
+    });
+    expect(asked("mixture-lfl", { parts: [{ vol: 0.004, lfl: 0.05 }] })).toMatchObject({ warnings: [] });
+  });
+
+  test("what nobody may lift names lifting gear", () => {
+    expect(asked("lift-load", { mass_kg: 1e6 })).toMatchObject({
+      people: null,
+      warnings: [expect.stringContaining("lifting gear")],
+    });
+  });
+
+  test("overdue equipment shows months below zero", () => {
+    expect(asked("equipment-dates", { kind: "fixed", months: 14 })).toMatchObject({
+      left_months: -2,
+      because: expect.stringContaining("overdue") as string,
+    });
+  });
+});
