@@ -54,24 +54,27 @@ test("a second bend in the blower's hose moves the purge, the critical path and 
   await expect.poll(() => linkMinutes(petra, purge)).toBeCloseTo(purged / 0.7, 0);
 });
 
-test("more electricians bring the work forward where the crew decides; the window is dragged by keys", async ({
+test("more electricians bring the end of the steps forward where the crew decides; the window is dragged by keys", async ({
   as,
 }) => {
   const page = await as("Maren Tolve");
   await page.goto("/jobs/J-0006/time");
   await expect(answer(page, "decided-by")).toHaveText("Crew");
-  const from = await moment(page, "work-from");
+  // One way is held worse than asked and nobody has answered for it: no start is promised, whatever the hands.
+  await expect(answer(page, "no-start")).toHaveText("Not yet");
+  await expect(page.getByText("Nobody has answered for one way that is held worse than asked")).toBeVisible();
+  const from = await moment(page, "steps-done");
   const electricians = page.getByRole("slider", { name: "People, electrical" });
   await electricians.focus();
   await page.keyboard.press("ArrowRight");
   await page.keyboard.press("ArrowRight");
-  await expect.poll(() => moment(page, "work-from")).toBeLessThan(from - 60);
+  await expect.poll(() => moment(page, "steps-done")).toBeLessThan(from - 60);
   await expect(page.getByRole("region", { name: "Timeline" }).getByText("Electrical 3", { exact: true })).toBeVisible();
 
-  const soon = await moment(page, "work-from");
+  const soon = await moment(page, "steps-done");
   await page.getByRole("slider", { name: "Start of the shutdown" }).focus();
   await page.keyboard.press("PageUp");
-  await expect.poll(() => moment(page, "work-from")).toBe(soon + 60);
+  await expect.poll(() => moment(page, "steps-done")).toBe(soon + 60);
   const latest = await moment(page, "latest-start");
   await page.getByRole("slider", { name: "End of the window" }).focus();
   await page.keyboard.press("PageUp");
@@ -81,14 +84,14 @@ test("more electricians bring the work forward where the crew decides; the windo
 test("the start is dragged with a pointer too", async ({ as }) => {
   const page = await as("Maren Tolve");
   await page.goto("/jobs/J-0006/time");
-  const from = await moment(page, "work-from");
+  const from = await moment(page, "steps-done");
   const handle = page.getByRole("slider", { name: "Start of the shutdown" }).locator("rect");
   const box = (await handle.boundingBox())!;
   await page.mouse.move(box.x + box.width / 2, box.y + box.height / 2);
   await page.mouse.down();
   await page.mouse.move(box.x + box.width / 2 + 120, box.y + box.height / 2, { steps: 5 });
   await page.mouse.up();
-  await expect.poll(() => moment(page, "work-from")).toBeGreaterThan(from + 60);
+  await expect.poll(() => moment(page, "steps-done")).toBeGreaterThan(from + 60);
 });
 
 test("the kit is set against the store, and counting it takes the shortage away", async ({ as }) => {

@@ -4,6 +4,7 @@ import { plan } from "../plan/plan";
 import { stepsOf } from "../procedure/sequence";
 import type { Job } from "../request/jobFile";
 import { profileOf } from "../requirement/profiles";
+import { wayOf, type Accepted } from "../plan/deviations";
 import type { StateGraph } from "../trace/stateGraph";
 import type { Setup } from "./setup";
 import { timelineOf, type Timeline } from "./timeline";
@@ -13,12 +14,18 @@ const HOUR_s = 3600;
 const MONDAY_SIX = Date.UTC(2026, 10, 23, 6);
 const demo = demoGraph();
 
-function timeline(graph: StateGraph, job: Job, setup: Setup, profile = "strict"): Timeline {
+function timeline(
+  graph: StateGraph,
+  job: Job,
+  setup: Setup,
+  profile = "strict",
+  accepted: readonly Accepted[] = [],
+): Timeline {
   const made = plan(graph, job);
   if (!made.ok) throw new Error(JSON.stringify(made.problems));
   const steps = stepsOf(made.value, graph, job.faces);
   const window = { from_ms: MONDAY_SIX, to_ms: MONDAY_SIX + 47 * HOUR_s * 1000 };
-  const model = timelineModel({ graph, plan: made.value, job, profile: profileOf(profile), steps, window });
+  const model = timelineModel({ graph, plan: made.value, job, profile: profileOf(profile), steps, window, accepted });
   return timelineOf(model, setup, MONDAY_SIX);
 }
 
@@ -117,6 +124,7 @@ describe("parts of the day", () => {
       profile: profileOf("strict"),
       steps,
       window: { from_ms: 0, to_ms: 1 },
+      accepted: [],
     });
     expect(model.done).toBe(3);
     expect(() => timelineOf(model, {}, 0)).not.toThrow();
@@ -149,5 +157,39 @@ describe("parts of the day", () => {
     expect(wait.end_ms - wait.start_ms).toBe(900_000);
     const short = bar((one) => one.label === "discharge VF" && one.wait === null);
     expect(short.start_ms).toBeGreaterThanOrEqual(Math.max(wait.end_ms, proof.end_ms));
+  });
+});
+
+describe("no start while a way is held worse than asked and nobody answered for it", () => {
+  const shorts = new SmallPlant()
+    .source("S", "fluid", HARMFUL)
+    .device("V", "fluid", { kind: "block valve" })
+    .item("T", "vessel")
+    .line("fluid", "S", "V", "T");
+  const job = shorts.job([{ place: "T", how: ["enter"] }]);
+  const made = plan(shorts.graph, job);
+  if (!made.ok) throw new Error("no plan");
+  const answered = made.value.shortfalls.map((one) => ({
+    way: wayOf(one),
+    requiredGrade: one.requiredGrade ?? "",
+    acceptedGrade: one.grade as string,
+    acceptedDepth: one.available,
+    measures: ["watched"],
+  }));
+
+  test("the plan is short, so the day names what stands against a start and gives none", () => {
+    expect(answered.length).toBeGreaterThan(0);
+    const day = timeline(shorts.graph, job, {});
+    expect(day.mayStart_ms).toBeNull();
+    expect(day.stoppedBy).toHaveLength(answered.length);
+    expect(day.stoppedBy[0]).toMatch(/^S to T: .+, where .+ is asked$/);
+    expect(day.workFrom_ms).toBeGreaterThan(day.start_ms);
+  });
+  test("once each is answered for, the start is when the steps are done; with one left open it is not", () => {
+    const day = timeline(shorts.graph, job, {}, "strict", answered);
+    expect(day.mayStart_ms).toBe(day.workFrom_ms);
+    expect(timeline(shorts.graph, job, {}, "strict", answered.slice(1)).mayStart_ms).toBeNull();
+    const worse = answered.map((one) => ({ ...one, acceptedGrade: "double block and bleed" }));
+    expect(timeline(shorts.graph, job, {}, "strict", worse).mayStart_ms).toBeNull();
   });
 });

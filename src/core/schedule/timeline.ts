@@ -28,6 +28,8 @@ export type TimelineModel = Readonly<{
   window: Readonly<{ from_ms: number; to_ms: number }>;
   /** Longest that one permit may last. */
   permit_s: number;
+  /** Why work may not start however long people wait: ways held worse than asked that nobody answered for. */
+  stoppedBy: readonly string[];
   /** Shift changes around the window: permits are revalidated and air is tested again at each. */
   shifts_ms: readonly number[];
 }>;
@@ -59,8 +61,11 @@ export type Timeline = Readonly<{
   /** How much of the deciding chain nobody's hands can hurry. */
   physics_s: number;
   decidedBy: "physics" | "crew" | "handling";
-  /** Earliest safe start of work. */
+  /** When the last step of the isolation has ended. */
   workFrom_ms: number;
+  /** Earliest safe start of work: that moment; null while something else stands against it. */
+  mayStart_ms: number | null;
+  stoppedBy: readonly string[];
   workTo_ms: number;
   watchTo_ms: number;
   backAt_ms: number;
@@ -81,7 +86,8 @@ const S_MS = 1000;
 
 /**
  * The day of a job from shutdown to hand-over: steps with their durations and people, the work, the watch after it, the
- * return. Work may start when the last step of the isolation has ended.
+ * return. Work may start when the last step of the isolation has ended, and never while a way is held worse than asked
+ * without anybody's answer.
  *
  * Cost: see crewSchedule and walkingOrder.
  */
@@ -112,6 +118,8 @@ export function timelineOf(model: TimelineModel, setup: Setup, start_ms: number)
     physics_s,
     decidedBy: decidedBy(isolate.schedule.length_s, physics_s, crewAdds_s),
     workFrom_ms,
+    mayStart_ms: model.stoppedBy.length > 0 ? null : workFrom_ms,
+    stoppedBy: model.stoppedBy,
     workTo_ms,
     watchTo_ms,
     backAt_ms,

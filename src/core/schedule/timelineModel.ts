@@ -1,4 +1,5 @@
 import type { Job } from "../request/jobFile";
+import { shortfallsNotAccepted, type Accepted } from "../plan/deviations";
 import type { Plan } from "../plan/plan";
 import { itemTagOf, stepLabel, type PlannedStep } from "../procedure/steps";
 import { AFTER_WATCHES } from "../fire/hotWork";
@@ -19,10 +20,12 @@ export function timelineModel(p: {
   profile: RuleProfile;
   steps: readonly (PlannedStep & { done?: unknown })[];
   window: Readonly<{ from_ms: number; to_ms: number }>;
+  /** What an approver answered for; a way that got worse since counts as open. */
+  accepted: readonly Accepted[];
   /** Shift changes around the window; the core knows no time zone. */
   shifts_ms?: readonly number[];
 }): TimelineModel {
-  const { graph, plan, job, profile, steps, window, shifts_ms = [] } = p;
+  const { graph, plan, job, profile, steps, window, accepted, shifts_ms = [] } = p;
   const work = new Map(workOf(steps, plan, graph).map((one) => [one.step, one]));
   const open = steps.filter((step) => !step.done);
   const still = new Set(open.map(({ id }) => id));
@@ -50,9 +53,21 @@ export function timelineModel(p: {
     afterWatch: hot ? AFTER_WATCHES.find(({ id }) => id === profile.afterWatch)! : null,
     governs: { "manhole-purge": profile.waits.purge.governs, capacitor: profile.waits.capacitor.governs },
     window,
+    stoppedBy: stopping(plan, accepted),
     shifts_ms,
     permit_s: hot ? PERMIT_s.hot : PERMIT_s.other,
   };
+}
+
+/** What stands against a start, in words: faces joined to nothing, and ways held worse than asked that nobody answered for. */
+function stopping(plan: Plan, accepted: readonly Accepted[]): string[] {
+  return [
+    ...plan.unlinked.map((face) => `${face}: the register joins it to nothing`),
+    ...shortfallsNotAccepted(plan, accepted).map(({ source, face, grade, required, requiredGrade }) => {
+      const asked = requiredGrade ?? (required === 1 ? "1 barrier" : `${required} barriers`);
+      return `${source} to ${face}: ${grade}, where ${asked} is asked`;
+    }),
+  ];
 }
 
 const DATUM: Spot = { x_m: 0, y_m: 0, level_m: 0 };

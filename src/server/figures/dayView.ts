@@ -14,6 +14,7 @@ import { figures, isolations, jobIsolations, jobs, permits, steps as stepsTable,
 import { shiftChanges } from "../runtime/siteTime";
 import { namesOf } from "../people/signIn";
 import { plantAt } from "../plant/plantStore";
+import { acceptedFor } from "../job/deviationStore";
 import { type JobView } from "../job/jobView";
 import { plantOf } from "../job/plans";
 
@@ -37,6 +38,7 @@ export function timelineModelOf(view: JobView, plan: Plan): TimelineModel {
     profile: profileOf(view.job.profile),
     steps: stepsFor(view, plan),
     window: { from_ms: view.windowFrom_ms, to_ms: view.windowTo_ms },
+    accepted: acceptedFor(database(), view.id),
     shifts_ms: shiftChanges(view.windowFrom_ms - AROUND_MS, view.windowTo_ms + AROUND_MS),
   });
 }

@@ -53,7 +53,7 @@ export function TimelineChart({ timeline, window, permits, shiftHours, timeZone,
       <svg
         viewBox={`0 0 ${WIDTH} ${height}`}
         role="group"
-        aria-label={`Shutdown ${dayAndClock(timeline.start_ms, timeZone)}, work from ${dayAndClock(timeline.workFrom_ms, timeZone)} to ${dayAndClock(timeline.workTo_ms, timeZone)}, back ${dayAndClock(timeline.backAt_ms, timeZone)}`}
+        aria-label={`Shutdown ${dayAndClock(timeline.start_ms, timeZone)}, work ${timeline.mayStart_ms === null ? "may not start yet, as drawn from" : "from"} ${dayAndClock(timeline.workFrom_ms, timeZone)} to ${dayAndClock(timeline.workTo_ms, timeZone)}, back ${dayAndClock(timeline.backAt_ms, timeZone)}`}
         className="w-full min-w-[64rem] touch-pan-y select-none"
         fontSize={13.5}
         fill="currentColor"
@@ -117,7 +117,13 @@ export function TimelineChart({ timeline, window, permits, shiftHours, timeZone,
         <text x={LEFT - 12} y={rows.work + 17} textAnchor="end" fontWeight={700}>
           Work
         </text>
-        <Span from={x(timeline.workFrom_ms)} to={x(timeline.workTo_ms)} y={rows.work} words="work" glow />
+        <Span
+          from={x(timeline.workFrom_ms)}
+          to={x(timeline.workTo_ms)}
+          y={rows.work}
+          words={timeline.mayStart_ms === null ? "work, not yet" : "work"}
+          glow={timeline.mayStart_ms !== null}
+        />
         {timeline.watchTo_ms > timeline.workTo_ms && (
           <Span from={x(timeline.workTo_ms)} to={x(timeline.watchTo_ms)} y={rows.work} words="watch" />
         )}
@@ -160,7 +166,11 @@ export function TimelineChart({ timeline, window, permits, shiftHours, timeZone,
         <Moment
           at={x(timeline.workFrom_ms)}
           height={bottom}
-          words={`work may start ${clock(timeline.workFrom_ms, timeZone)}`}
+          words={
+            timeline.mayStart_ms === null
+              ? `steps done ${clock(timeline.workFrom_ms, timeZone)}, no start yet`
+              : `work may start ${clock(timeline.mayStart_ms, timeZone)}`
+          }
         />
         <Handle
           label="Start of the shutdown"

@@ -103,6 +103,20 @@ const BY: Readonly<Record<Timeline["decidedBy"], string>> = {
   handling: "by the handling itself",
 };
 
+/** Most of what stands against a start are of a kind: three by name, the rest by number. */
+const NAMED = 3;
+
+function Stopped({ by }: { by: readonly string[] }) {
+  const more = by.length - NAMED;
+  return (
+    <>
+      Nobody has answered for {by.length === 1 ? "one way that is" : `${by.length} ways that are`} held worse than
+      asked: {by.slice(0, NAMED).join("; ")}
+      {more > 0 && `; and ${more} more, on Points`}.
+    </>
+  );
+}
+
 /** The three things that people ask of a timeline, and why. */
 function Answers({ timeline, timeZone, done }: { timeline: Timeline; timeZone: string; done: number }) {
   const late = timeline.spare_ms < 0;
@@ -110,12 +124,29 @@ function Answers({ timeline, timeZone, done }: { timeline: Timeline; timeZone: s
     <dl className="grid max-w-6xl gap-x-12 gap-y-4 sm:grid-cols-3" aria-live="polite">
       <div>
         <dt className="opacity-85">Work may start, at the earliest</dt>
-        <dd className="num text-2xl font-semibold" data-answer="work-from">
-          {dayAndClock(timeline.workFrom_ms, timeZone)}
-        </dd>
-        <dd>
-          {duration(timeline.isolate_s)} after the shutdown begins{done > 0 && `; ${done} steps are done already`}
-        </dd>
+        {timeline.mayStart_ms === null ? (
+          <>
+            <dd className="text-2xl font-semibold" data-answer="no-start">
+              Not yet
+            </dd>
+            <dd>
+              <Stopped by={timeline.stoppedBy} /> The steps would be done by{" "}
+              <span className="num" data-answer="steps-done">
+                {dayAndClock(timeline.workFrom_ms, timeZone)}
+              </span>
+              .
+            </dd>
+          </>
+        ) : (
+          <>
+            <dd className="num text-2xl font-semibold" data-answer="work-from">
+              {dayAndClock(timeline.mayStart_ms, timeZone)}
+            </dd>
+            <dd>
+              {duration(timeline.isolate_s)} after the shutdown begins{done > 0 && `; ${done} steps are done already`}
+            </dd>
+          </>
+        )}
       </div>
       <div>
         <dt className="opacity-85">Begin the shutdown, at the latest</dt>
