@@ -193,3 +193,12 @@ describe("no start while a way is held worse than asked and nobody answered for 
     expect(timeline(shorts.graph, job, {}, "strict", worse).mayStart_ms).toBeNull();
   });
 });
+
+test("a wait that no sum gives an end is no start either: a tank that cools in a room as warm as a hand may touch", () => {
+  const warm = timeline(demo, demoJob("tank"), { ...BLOWER, ambient_C: 45 });
+  expect(warm.endless).toEqual(["T-235 cools"]);
+  expect(warm.mayStart_ms).toBeNull();
+  const cold = timeline(demo, demoJob("tank"), BLOWER);
+  expect(cold.endless).toEqual([]);
+  expect(cold.mayStart_ms).toBe(cold.workFrom_ms);
+});

@@ -66,6 +66,8 @@ export type Timeline = Readonly<{
   /** Earliest safe start of work: that moment; null while something else stands against it. */
   mayStart_ms: number | null;
   stoppedBy: readonly string[];
+  /** Waits of the isolation that no sum gives an end: a day is drawn, and a person decides. */
+  endless: readonly string[];
   workTo_ms: number;
   watchTo_ms: number;
   backAt_ms: number;
@@ -87,7 +89,7 @@ const S_MS = 1000;
 /**
  * The day of a job from shutdown to hand-over: steps with their durations and people, the work, the watch after it, the
  * return. Work may start when the last step of the isolation has ended, and never while a way is held worse than asked
- * without anybody's answer.
+ * without anybody's answer or a wait has no end that a sum can give.
  *
  * Cost: see crewSchedule and walkingOrder.
  */
@@ -109,6 +111,7 @@ export function timelineOf(model: TimelineModel, setup: Setup, start_ms: number)
   const physics_s = chain.reduce((sum, link) => sum + (link.wait === null ? 0 : link.duration_s), 0);
   const crewAdds_s = isolate.schedule.length_s - isolate.schedule.unlimited_s;
   const spare_ms = model.window.to_ms - backAt_ms;
+  const endless = [...isolate.times.values()].flat().flatMap(({ words, never }) => (never === null ? [] : [words]));
   return {
     start_ms,
     bars: [...barsOf(isolate, model.isolate, start_ms), ...barsOf(restore, model.restore, watchTo_ms)],
@@ -118,8 +121,9 @@ export function timelineOf(model: TimelineModel, setup: Setup, start_ms: number)
     physics_s,
     decidedBy: decidedBy(isolate.schedule.length_s, physics_s, crewAdds_s),
     workFrom_ms,
-    mayStart_ms: model.stoppedBy.length > 0 ? null : workFrom_ms,
+    mayStart_ms: model.stoppedBy.length + endless.length > 0 ? null : workFrom_ms,
     stoppedBy: model.stoppedBy,
+    endless,
     workTo_ms,
     watchTo_ms,
     backAt_ms,

@@ -112,7 +112,7 @@ function Stopped({ by }: { by: readonly string[] }) {
     <>
       Nobody has answered for {by.length === 1 ? "one way that is" : `${by.length} ways that are`} held worse than
       asked: {by.slice(0, NAMED).join("; ")}
-      {more > 0 && `; and ${more} more, on Points`}.
+      {more > 0 && `; and ${more} more, on Points`}.{" "}
     </>
   );
 }
@@ -130,7 +130,10 @@ function Answers({ timeline, timeZone, done }: { timeline: Timeline; timeZone: s
               Not yet
             </dd>
             <dd>
-              <Stopped by={timeline.stoppedBy} /> The steps would be done by{" "}
+              {timeline.stoppedBy.length > 0 && <Stopped by={timeline.stoppedBy} />}
+              {timeline.endless.length > 0 &&
+                `No sum gives an end to ${timeline.endless.join("; ")}. A person decides. `}
+              The steps would be done by{" "}
               <span className="num" data-answer="steps-done">
                 {dayAndClock(timeline.workFrom_ms, timeZone)}
               </span>

@@ -10,7 +10,7 @@ describe("no sum answers a question other than the one that was asked", () => {
   const body = { ambient_C: 25, tau_s: 3600 };
 
   test("a body colder than its surroundings is never told to cool", () => {
-    expect(asked("cool-down", { ...body, start_C: -30, target_C: 20 })).toMatch(/^target_C does not hold: it warms/);
+    expect(asked("cool-down", { ...body, start_C: -30, target_C: 20 })).toMatch(/^target_C cannot be kept: it warms/);
     expect(asked("cool-down", { ...body, start_C: 10, target_C: 20 })).toMatch(/past it after/);
     expect(asked("cool-down", { ...body, start_C: -30, target_C: 50 })).toMatch(/^start_C is below freezing.*after/);
     expect(asked("cool-down", { ...body, ambient_C: -5, start_C: -30, target_C: 50 })).toMatch(/stays as cold/);

@@ -128,7 +128,7 @@ function refuseWarming(p: { start_C: number; ambient_C: number; target_C: number
     throw new NoFigure(
       "target_C",
       (units) =>
-        `does not hold: it warms towards ${figure(ambient_C, "temperature", units)} and is past it after ${duration(after_s ?? 0)}`,
+        `cannot be kept: it warms towards ${figure(ambient_C, "temperature", units)} and is past it after ${duration(after_s ?? 0)}`,
     );
   }
   if (start_C >= 0 || start_C > target_C) return;
