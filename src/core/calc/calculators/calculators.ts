@@ -7,6 +7,7 @@ import * as hotWork from "./hotWork";
 import * as planning from "./planning";
 import * as pressureTest from "./pressureTest";
 import * as waiting from "./waiting";
+import * as warming from "./warming";
 
 /** Every calculator, in the order of the bench. */
 export const CALCULATORS: readonly Calculator[] = [
@@ -35,7 +36,7 @@ export const CALCULATORS: readonly Calculator[] = [
   waiting.raisedMass,
   waiting.spring,
   waiting.flywheel,
-  waiting.blockedIn,
+  warming.blockedIn,
   electrical.deadTests,
   electrical.approachDistance,
   electrical.faultCurrent,

@@ -96,4 +96,40 @@ describe("no sum answers a question other than the one that was asked", () => {
       because: expect.stringContaining("overdue") as string,
     });
   });
+
+  test("water shut in is read at its temperature: 3.1, 9.0 and 10.9 bar/K at 20, 60 and 80 °C, more in a rigid pipe (by hand)", () => {
+    // 114.3 × 6.02 mm: (α − 36·10⁻⁶)/(β + D/(t·E)), α and β handbook values from memory.
+    const pipe = { liquid: "water", diameter_m: 0.1143, wall_m: 0.00602, warms_K: 10 };
+    const rise = (temperature_C: number, rest: object = {}) =>
+      asked("blocked-in", { ...pipe, temperature_C, ...rest }) as Record<string, number>;
+    for (const [temperature_C, alpha, beta] of [
+      [20, 2.07e-4, 4.59e-10],
+      [60, 5.23e-4, 4.45e-10],
+      [80, 6.41e-4, 4.61e-10],
+    ] as const) {
+      const gives = 0.1143 / (0.00602 * 200e9);
+      expect(rise(temperature_C).rise_Pa_K).toBeCloseTo((alpha - 3.6e-5) / (beta + gives), 3);
+      expect(rise(temperature_C, { wall_m: undefined }).rise_Pa_K).toBeCloseTo((alpha - 3.6e-5) / beta, 3);
+    }
+    expect(rise(20).rise_Pa_K! / 1e5).toBeCloseTo(3.09, 2);
+    expect(rise(60).rise_Pa_K! / 1e5).toBeCloseTo(9.02, 2);
+    expect(rise(80).rise_Pa_K! / 1e5).toBeCloseTo(10.88, 2);
+    // The rise grows as it warms: the sum lies between the rise at both ends.
+    const warmed = rise(20, { warms_K: 40 }).pressure_Pa!;
+    expect(warmed).toBeGreaterThan(40 * rise(20).rise_Pa_K!);
+    expect(warmed).toBeLessThan(40 * rise(60).rise_Pa_K!);
+    expect(rise(20).rigid_Pa!).toBeGreaterThan(rise(20).pressure_Pa!);
+  });
+
+  test("a pipe that yields before the warming ends says so; water that would boil has no figure", () => {
+    const water = { liquid: "water", temperature_C: 20, diameter_m: 0.1143, wall_m: 0.00602 };
+    // 2 · 6.02 mm · 240 MPa / 114.3 mm = 252.8 bar.
+    const hot = asked("blocked-in", { ...water, warms_K: 60 }) as Record<string, unknown>;
+    expect(hot.yield_Pa).toBeCloseTo(252.8e5, -4);
+    expect(hot.warnings).toEqual(expect.arrayContaining([expect.stringContaining("yields before")]));
+    expect((asked("blocked-in", { ...water, warms_K: 10 }) as Record<string, unknown>).warnings).toHaveLength(1);
+    expect(asked("blocked-in", { ...water, warms_K: 90 })).toMatch(/^warms_K leads outside 10 °C to 100 °C/);
+    expect(asked("blocked-in", { liquid: "water", diameter_m: 0.1, warms_K: 1 })).toMatch(/^temperature_C is missing/);
+    expect(asked("blocked-in", { diameter_m: 0.1, warms_K: 1 })).toMatch(/^alpha_1_K is missing/);
+  });
 });

@@ -1,5 +1,4 @@
 import { accumulatorEnergy } from "../../energy/accumulatorEnergy";
-import { blockedInRise_Pa_K } from "../../energy/blockedIn";
 import { contactLimit_C, coolDownTime_s, coolingTau_s, SAME_TAU, warmUpTime_s } from "../../energy/coolDown";
 import { CAPACITOR_PLACES, dischargeTime_s, ruleWait_s, SAFE_V } from "../../energy/discharge";
 import { flywheelEnergy_J, raisedMassEnergy_J, springEnergy_J } from "../../energy/motionEnergy";
@@ -386,52 +385,6 @@ export const accumulator = calculator({
           { words: "isothermal, net", value: held.isothermal_net_J },
           { words: "adiabatic", value: held.adiabatic_J },
         ],
-      },
-    };
-  },
-});
-
-export const blockedIn = calculator({
-  name: "blocked-in",
-  task: "Wait until it is harmless",
-  title: "A liquid shut in a pipe warms",
-  fields: {
-    alpha_1_K: size("Expansion of the liquid", "perKelvin", {
-      max: 0.01,
-      example: 2.1e-4,
-      hint: "water 0.00021, oil 0.0007",
-    }),
-    beta_1_Pa: size("Compressibility of the liquid", "perPressure", { max: 1e-7, example: 4.6e-10 }),
-    diameter_m: size("Pipe, inside", "bore", { max: 10, example: 0.1 }),
-    wall_m: size("Wall", "bore", { max: 1, example: 0.006 }),
-    warms_K: number("Warms by", "temperatureStep", { min: 0, max: 1000, default: 10 }),
-  },
-  compute: (inputs): Calculation => {
-    const rise = blockedInRise_Pa_K(inputs);
-    if (rise <= 0) throw new NoFigure("alpha_1_K", "is no more than the steel's own: the pressure does not rise");
-    return {
-      results: [
-        { key: "rise_Pa_K", words: "Rises each degree", quantity: "pressurePerKelvin", value: rise },
-        {
-          key: "pressure_Pa",
-          words: "After warming, above what it was",
-          quantity: "gauge",
-          value: rise * inputs.warms_K,
-        },
-      ],
-      governs: "pressure_Pa",
-      formula: "dP/dT = (α − 3·αₛ)/(β + D/(t·E))",
-      source: "textbook balance of volumes; steel 1.2·10⁻⁵ 1/K and 200 GPa, from memory",
-      validity: "Full of liquid with no gas, steel pipe, valves that hold. A little gas takes most of it up.",
-      warnings: ["Leave a way out: a relief, or a bleed open."],
-      picture: {
-        kind: "curve",
-        x: { words: "warmed by", quantity: "temperatureStep" },
-        y: { words: "pressure above what it was", quantity: "gauge" },
-        series: [{ words: "shut in", points: sampled(0, Math.max(inputs.warms_K, 5), (k) => rise * k, 10) }],
-        lines: [],
-        marks: [{ x: inputs.warms_K, y: rise * inputs.warms_K, words: "after warming" }],
-        bands: [],
       },
     };
   },
