@@ -7,7 +7,7 @@ import { afterWatchRule } from "../../src/core/permit/requirements/hotWork";
 import { LIFE } from "../../src/core/permit/life/lifeTable";
 import { kindRule } from "../../src/core/permit/kinds/kinds";
 import { asksOf } from "../../src/core/permit/requirements/requirements";
-import { approachLimit } from "../../src/core/permit/around/approachLimits";
+import { approachLimit } from "../../src/core/energy/approachLimits";
 import { HOT_WORK } from "../../src/core/fire/hotWork";
 import { profileOf } from "../../src/core/requirement/profiles";
 import { Acting, DETAILS, draftOf, HOUR, idOf, MINUTE, wellFacts } from "../support/permits";

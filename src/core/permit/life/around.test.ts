@@ -3,7 +3,7 @@ import { nearestHelp, proposeHazards, type HazardFacts } from "../../hazard/prop
 import { NO_HAZARDS, openHazards, type Conditions } from "../../hazard/jobHazards";
 import { permitsRequired } from "../../hazard/permitsRequired";
 import type { Area, Item, Plant } from "../../plant/plant";
-import { approachLimit } from "../around/approachLimits";
+import { approachLimit } from "../../energy/approachLimits";
 import { crossChecks, keepOutOf, type PermitInPlace } from "../around/crossChecks";
 import { areaAt, placeOf } from "../around/hotWorkZone";
 

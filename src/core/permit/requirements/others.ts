@@ -1,4 +1,4 @@
-import { approachLimit } from "../around/approachLimits";
+import { approachLimit } from "../../energy/approachLimits";
 import { keepOutOf } from "../around/crossChecks";
 import type { DetailsOf, PermitDetails } from "../kinds/details";
 import { detectorFaults } from "./hotWork";

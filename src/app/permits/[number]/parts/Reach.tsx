@@ -1,6 +1,6 @@
 import { keepOutOf } from "@/core/permit/around/crossChecks";
 import { placeOf } from "@/core/permit/around/hotWorkZone";
-import { approachLimit } from "@/core/permit/around/approachLimits";
+import { approachLimit } from "@/core/energy/approachLimits";
 import { HOT_WORK } from "@/core/fire/hotWork";
 import { figure, reachFigure } from "@/core/units/format";
 import type { UnitSystem } from "@/core/units/units";
