@@ -4,7 +4,8 @@ import { HOT_WORK_LIMITS, judgeAir, STRICT_ENTRY, tenthOfLimit, ENTRY_LIMITS } f
 import { densityAgainstAir, gathers, lowerLimit, substance } from "@/core/atmosphere/substances";
 import { testDepths_m, testPoints, TEST_ORDER } from "@/core/atmosphere/testPoints";
 import { contactLimit_C } from "@/core/energy/coolDown";
-import { approach, BODY_CURRENT, conductorPairs, EARTH_STAKE_m } from "@/core/energy/electricalFigures";
+import { approachLimit } from "@/core/energy/approachLimits";
+import { BODY_CURRENT, conductorPairs, EARTH_STAKE_m } from "@/core/energy/electricalFigures";
 import { criticalRatio, gasThroughHole_kg_s } from "@/core/energy/gasThroughHole";
 import { AFTER_WATCHES, checksDue_s, HOT_WORK } from "@/core/fire/hotWork";
 import { airRetests_ms, needsNewProof, readsAs } from "@/core/requirement/proofRules";
@@ -395,12 +396,25 @@ describe("electrical", () => {
     expect(Math.round(calc("touch-resistance", { residual_A }).resistance_ohm!)).toBe(ohm);
   });
   test("approach: 151–750 V 0.3 and 1.07 m; 751 V–15 kV 0.66 and 1.5 m (NFPA 70E-2021 table 130.4, from memory); 0.7 m at 10 kV (practice)", () => {
+    const near = (profile: string, voltage_V: number) => calc("approach-distance", { voltage_V, profile });
     for (const volts of [151, 750])
-      expect(approach(volts, "nfpa")).toMatchObject({ restricted_m: 0.3, limited_m: 1.07 });
+      expect(near("us-style", volts)).toMatchObject({ restricted_m: 0.3, limited_m: 1.07 });
     for (const volts of [751, 15_000])
-      expect(approach(volts, "nfpa")).toMatchObject({ restricted_m: 0.66, limited_m: 1.5 });
-    expect(approach(10_000, "working clearance")).toMatchObject({ limited_m: 0.7 });
-    expect(approach(20_000, "working clearance")).toBeNull();
+      expect(near("us-style", volts)).toMatchObject({ restricted_m: 0.66, limited_m: 1.5 });
+    expect(near("uk-style", 10_000)).toMatchObject({ restricted_m: 0.7 });
+    expect(refused("approach-distance", { voltage_V: 48 })).toMatch(/^voltage_V is up to 50 V/);
+    expect(refused("approach-distance", { voltage_V: 110_000 })).toMatch(/^voltage_V is beyond/);
+  });
+  test("the bench and the permit give the same approach limits at every voltage and profile, and strict is never nearer", () => {
+    for (const profile of ["strict", "us-style", "uk-style"]) {
+      for (const voltage_V of [51, 150, 151, 400, 750, 751, 1000, 1001, 10_000, 15_000, 15_001, 36_000]) {
+        const { restricted_m, limited_m } = calc("approach-distance", { voltage_V, profile });
+        expect(approachLimit(profile, voltage_V)).toMatchObject({ restricted_m, limited_m });
+        const strict = approachLimit("strict", voltage_V)!;
+        expect(strict.restricted_m).toBeGreaterThanOrEqual(restricted_m!);
+        expect(strict.limited_m).toBeGreaterThanOrEqual(limited_m!);
+      }
+    }
   });
   test("an earth stake goes 0.6 m deep at least (practice)", () => {
     expect(EARTH_STAKE_m).toBe(0.6);

@@ -1,14 +1,14 @@
 /**
  * How near a person may come to live conductors, in metres, by the voltage between them. `restricted`: nearer only when
- * qualified and shielded; `limited`: nobody unqualified.
+ * qualified and shielded; `limited`: nobody unqualified. One table: the permit and the bench both read it.
  */
 export type ApproachLimit = Readonly<{ upTo_V: number; restricted_m: number; limited_m: number; source: string }>;
 
-const NFPA_70E = "NFPA 70E table 130.4, edition of 2018 and after, fixed parts, from memory";
+const NFPA_70E = "NFPA 70E-2021 table 130.4, fixed circuit parts, from memory";
 const PRACTICE = "practice";
 
 /** At and below this voltage no limit is given by the table; the site still keeps hands away. From memory. */
-const NO_LIMIT_UP_TO_V = 50;
+export const NO_LIMIT_UP_TO_V = 50;
 
 const US: readonly ApproachLimit[] = [
   { upTo_V: 150, restricted_m: 0, limited_m: 1.07, source: NFPA_70E },
@@ -25,6 +25,9 @@ const CLEARANCE: readonly ApproachLimit[] = [
 ];
 
 const SCHOOLS: Readonly<Record<string, readonly ApproachLimit[]>> = { "us-style": US, "uk-style": CLEARANCE };
+
+/** The rule profiles that the table is read by; strict takes the farther of the others. */
+export const APPROACH_PROFILES = ["strict", "us-style", "uk-style"] as const;
 
 /**
  * The limit of a profile at a voltage; the strict profile takes the farther of both schools. Null where neither school

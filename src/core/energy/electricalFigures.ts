@@ -27,29 +27,6 @@ export function conductorPairs(supply: Supply): (readonly [string, string])[] {
   return conductors.flatMap((one, i) => conductors.slice(i + 1).map((other) => [one, other] as const));
 }
 
-/**
- * How near live parts people may come, by school and voltage between phases. `limited` needs escort or barriers,
- * `restricted` a permit for live work. Null: the profile has no figure, so nobody goes near.
- */
-export type Approach = Readonly<{ restricted_m: number; limited_m: number; source: string }>;
-
-const NFPA = "NFPA 70E-2021 table 130.4, fixed circuit parts, from memory";
-const SITE_10KV = "working clearance at 10 kV, common practice";
-
-export const APPROACH_SCHOOLS = ["nfpa", "working clearance"] as const;
-export type ApproachSchool = (typeof APPROACH_SCHOOLS)[number];
-
-export function approach(voltage_V: number, school: ApproachSchool): Approach | null {
-  if (school === "working clearance") {
-    return voltage_V <= 10_000 ? { restricted_m: 0.7, limited_m: 0.7, source: SITE_10KV } : null;
-  }
-  if (voltage_V <= 50) return { restricted_m: 0, limited_m: 0, source: NFPA };
-  if (voltage_V <= 150) return { restricted_m: 0, limited_m: 1.07, source: `${NFPA}: avoid contact` };
-  if (voltage_V <= 750) return { restricted_m: 0.3, limited_m: 1.07, source: NFPA };
-  if (voltage_V <= 15_000) return { restricted_m: 0.66, limited_m: 1.5, source: NFPA };
-  return null;
-}
-
 /** Least depth of an earth stake. Common practice, no source. */
 export const EARTH_STAKE_m = 0.6;
 

@@ -1,6 +1,5 @@
+import { APPROACH_PROFILES, approachLimit, NO_LIMIT_UP_TO_V } from "../../energy/approachLimits";
 import {
-  approach,
-  APPROACH_SCHOOLS,
   backFeed_V,
   BODY_CURRENT,
   conductorPairs,
@@ -114,17 +113,24 @@ export const approachDistance = calculator({
   title: "How near live parts people may come",
   fields: {
     voltage_V: size("Voltage between phases", "voltage", { max: 2e6, example: 400 }),
-    school: choice("School", APPROACH_SCHOOLS),
+    profile: choice("Rule profile", APPROACH_PROFILES, "strict: the farther of the others"),
   },
-  compute: ({ voltage_V, school }): Calculation => {
-    const found = approach(voltage_V, school);
-    if (found === null) throw new NoFigure("voltage_V", "is beyond what this school has figures for: nobody goes near");
+  compute: ({ voltage_V, profile }): Calculation => {
+    const found = approachLimit(profile, voltage_V);
+    if (found === null) {
+      throw new NoFigure(
+        "voltage_V",
+        voltage_V <= NO_LIMIT_UP_TO_V
+          ? `is up to ${NO_LIMIT_UP_TO_V} V, for which the table has no distance: hands off all the same, and the site's rule holds`
+          : "is beyond what this profile has figures for: a person who knows this voltage says how near",
+      );
+    }
     return {
       results: [
-        { key: "limited_m", words: "Nobody alone nearer than", quantity: "length", value: found.limited_m },
+        { key: "limited_m", words: "Nobody unqualified nearer than", quantity: "length", value: found.limited_m },
         {
           key: "restricted_m",
-          words: "nobody without a permit nearer than",
+          words: "nearer only qualified and shielded",
           quantity: "length",
           value: found.restricted_m,
         },
