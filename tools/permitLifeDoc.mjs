@@ -13,5 +13,10 @@ const { lifeTableMarkdown } = await import(outfile);
 rmSync(folder, { recursive: true });
 const path = join(HOME, "docs/permit-life.md");
 const page = readFileSync(path, "utf8");
-const [head, tail] = [page.indexOf("| act |"), page.indexOf("<!-- end of the table -->")];
-writeFileSync(path, `${page.slice(0, head)}${lifeTableMarkdown()}\n${page.slice(tail)}`);
+// The one table of the page: whole lines that begin with a bar, however they are padded.
+const rows = /(?:^\|.*\n)+/m;
+if (!rows.test(page)) throw new Error(`${path} has no table`);
+writeFileSync(
+  path,
+  page.replace(rows, () => `${lifeTableMarkdown().trim()}\n`),
+);

@@ -118,6 +118,14 @@ const PROBES: Readonly<Record<AirRule, () => void>> = {
     draw(split, HOT[0]!).later(20 * MINUTE);
     draw(split, HOT[1]!, { instrument: "GI-2" });
     is(lacks(split), []);
+    // A gas read too early in the round is not made young by a later reading that left it out.
+    const early = hot(hotFacts({ gases: seen(GAS) }));
+    draw(early, HOT[0]!).later(20 * MINUTE);
+    draw(early, HOT[1]!);
+    draw(early, HOT[0]!, { h2s: null });
+    is(lacks(early), ["air"]);
+    draw(early, HOT[0]!);
+    is(lacks(early), []);
   },
   break: () => {
     const acting = hot();

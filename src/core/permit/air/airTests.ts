@@ -79,10 +79,19 @@ export function airState(facts: AirFacts, log: readonly LogEntry[], ask: AirAsk)
     const most_min = ask.begins && keeps("start age") ? Math.min(START_AGE_min, ask.every_min) : ask.every_min;
     const good = standing.filter(({ at_ms }) => isKept || !keeps("age") || ask.now_ms < at_ms + most_min * MINUTE_MS);
     if (good.length === 0) return wants(`read more than ${most_min} minutes ago`);
-    const missing = keeps("gases") ? gases.filter((gas) => !good.some((entry) => hasRead(entry, gas))) : [];
-    if (missing.length > 0) return wants(missing.map((gas) => `${gas} was not read`).join(", "));
-    if (!isKept && good.every(tooLong)) return wants("to be read again: its round took too long for one instrument");
-    if (!isKept) ages.push(oldestNeeded(good, gases));
+    // Each gas by a reading of this round: a later one that left it out does not make an early one young.
+    const ofRound = isKept ? good : good.filter((entry) => !tooLong(entry));
+    if (ofRound.length === 0) return wants("to be read again: its round took too long for one instrument");
+    const missing = keeps("gases") ? gases.filter((gas) => !ofRound.some((entry) => hasRead(entry, gas))) : [];
+    if (missing.length > 0) {
+      const early = (gas: string) => good.some((entry) => hasRead(entry, gas));
+      return wants(
+        missing
+          .map((gas) => (early(gas) ? `${gas} to be read again: the round took too long` : `${gas} was not read`))
+          .join(", "),
+      );
+    }
+    if (!isKept) ages.push(oldestNeeded(ofRound, gases));
     return { point, last: shown, wants: null };
   });
   const wants = tests.flatMap(({ point, wants }) => (wants === null ? [] : [`${point}: ${wants}`]));
