@@ -79,19 +79,11 @@ export function airState(facts: AirFacts, log: readonly LogEntry[], ask: AirAsk)
     const most_min = ask.begins && keeps("start age") ? Math.min(START_AGE_min, ask.every_min) : ask.every_min;
     const good = standing.filter(({ at_ms }) => isKept || !keeps("age") || ask.now_ms < at_ms + most_min * MINUTE_MS);
     if (good.length === 0) return wants(`read more than ${most_min} minutes ago`);
-    // Each gas by a reading of this round: a later one that left it out does not make an early one young.
-    const ofRound = isKept ? good : good.filter((entry) => !tooLong(entry));
-    if (ofRound.length === 0) return wants("to be read again: its round took too long for one instrument");
-    const missing = keeps("gases") ? gases.filter((gas) => !ofRound.some((entry) => hasRead(entry, gas))) : [];
-    if (missing.length > 0) {
-      const early = (gas: string) => good.some((entry) => hasRead(entry, gas));
-      return wants(
-        missing
-          .map((gas) => (early(gas) ? `${gas} to be read again: the round took too long` : `${gas} was not read`))
-          .join(", "),
-      );
-    }
-    if (!isKept) ages.push(oldestNeeded(ofRound, gases));
+    const missing = keeps("gases") ? gases.filter((gas) => !good.some((entry) => hasRead(entry, gas))) : [];
+    if (missing.length > 0) return wants(missing.map((gas) => `${gas} was not read`).join(", "));
+    const used = lastOfEach(good, gases);
+    if (!isKept && used.some(tooLong)) return wants("to be read again: its round took too long for one instrument");
+    if (!isKept) ages.push(...used.map(({ at_ms }) => at_ms));
     return { point, last: shown, wants: null };
   });
   const wants = tests.flatMap(({ point, wants }) => (wants === null ? [] : [`${point}: ${wants}`]));
@@ -110,10 +102,9 @@ function hasRead(entry: AirEntry, gas: string): boolean {
   return entry.reading.toxics.some((one) => one.gas === gas && one.fraction !== null);
 }
 
-/** Of what is asked, the last reading each; the oldest of those decides. */
-function oldestNeeded(good: readonly AirEntry[], gases: readonly string[]): number {
-  const lastOfGas = gases.map((gas) => good.findLast((entry) => hasRead(entry, gas))?.at_ms ?? -Infinity);
-  return Math.min(good.at(-1)!.at_ms, ...lastOfGas);
+/** What a point stands on: the last reading, and the last of each gas, which may be an earlier one. */
+function lastOfEach(good: readonly AirEntry[], gases: readonly string[]): AirEntry[] {
+  return [good.at(-1)!, ...gases.flatMap((gas) => good.findLast((entry) => hasRead(entry, gas)) ?? [])];
 }
 
 /** A sample begun before an event is not one taken after it. */
