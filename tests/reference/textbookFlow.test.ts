@@ -1,3 +1,4 @@
+import { cutProblem } from "../support/cutProblem";
 import { kBarrierCut, type CutProblem } from "@/core/cut/kBarrierCut";
 
 /**
@@ -27,14 +28,14 @@ function shipping(K: number): { problem: CutProblem; nameOf: (node: number) => s
     arcs.push([nodes.indexOf(from), gate], [gate, nodes.indexOf(to)]);
   });
   return {
-    problem: {
+    problem: cutProblem({
       nodeCount: nodes.length + LINES.length,
       arcs,
       gates,
-      entries: [{ node: nodes.indexOf("s"), skips: 0 }],
-      exits: [{ node: nodes.indexOf("t"), skips: 0 }],
+      entries: [{ vertex: nodes.indexOf("s"), skips: 0 }],
+      exits: [{ vertex: nodes.indexOf("t"), skips: 0 }],
       K,
-    },
+    }),
     nameOf: (node) => LINES[node - nodes.length]!.slice(0, 2).join(" to "),
   };
 }

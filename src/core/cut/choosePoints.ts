@@ -2,7 +2,7 @@ import type { School } from "../request/jobFile";
 import { cheapestCover, type WayConstraint } from "./coverSearch";
 import { barrierDistance, UNREACHED } from "../trace/barrierDistance";
 import type { BarrierField, Pair } from "../judge/pairs";
-import { relaxedCut, type RelaxedCut } from "./relaxedCut";
+import { relaxedCut, type LayerAt, type RelaxedCut } from "./relaxedCut";
 import { requirementOffsets } from "./requirementOffsets";
 import { violations } from "../judge/violations";
 
@@ -12,7 +12,7 @@ export type Chosen = Readonly<{
   /** True when no cheaper set holds the requirement, and this is proved. */
   exact: boolean;
   bound_hundredths: number;
-  layerOf: ReadonlyMap<number, number>;
+  layerAt: LayerAt;
 }>;
 
 /** Search nodes that may be spent on proving one plan, and rounds of finding ways that a trial set leaves short. */
@@ -36,7 +36,7 @@ export function choosePoints(
 ): Chosen {
   const asking = pairs.filter((pair) => pair.k > 0);
   if (asking.length === 0) {
-    return { devices: new Set(), cost_hundredths: 0, exact: true, bound_hundredths: 0, layerOf: new Map() };
+    return { devices: new Set(), cost_hundredths: 0, exact: true, bound_hundredths: 0, layerAt: () => undefined };
   }
   const guess = flowGuess(field, withUnlisted(field, pairs), costOf, school);
   const short = violations(field, pairs, guess.devices);
@@ -56,7 +56,7 @@ export function choosePoints(
     cost_hundredths,
     exact: cost_hundredths === bound_hundredths,
     bound_hundredths,
-    layerOf: guess.layerOf,
+    layerAt: guess.layerAt,
   };
 }
 
@@ -91,7 +91,7 @@ function flowGuess(
   const offsets = requirementOffsets(pairs);
   if (offsets) return relaxedCut(field, pairs, offsets, costOf, school);
   const devices = new Set<number>();
-  const layerOf = new Map<number, number>();
+  const layersAt: LayerAt[] = [];
   let bound_hundredths = 0;
   for (const face of field.faces) {
     const ofFace = pairs.filter((pair) => pair.face === face && pair.k > 0);
@@ -100,10 +100,21 @@ function flowGuess(
     if (own === null) throw new Error(`one face always has offsets, ${face.name} has not`);
     const cut = relaxedCut(field, ofFace, own, costOf, school);
     for (const device of cut.devices) devices.add(device);
-    for (const [device, layer] of cut.layerOf) layerOf.set(device, layer);
+    layersAt.push(cut.layerAt);
     bound_hundredths = Math.max(bound_hundredths, cut.bound_hundredths);
   }
-  return { devices, bound_hundredths, layerOf, proved: false };
+  return { devices, bound_hundredths, layerAt: firstOf(layersAt.reverse()), proved: false };
+}
+
+/** The first that knows of a device. */
+export function firstOf(layersAt: readonly LayerAt[]): LayerAt {
+  return (item) => {
+    for (const layerAt of layersAt) {
+      const layer = layerAt(item);
+      if (layer !== undefined) return layer;
+    }
+    return undefined;
+  };
 }
 
 /** Adds the cheapest devices on ways left short until none is. */

@@ -1,19 +1,20 @@
+import { cutProblem } from "../../../tests/support/cutProblem";
 import { kBarrierCut, type CutProblem } from "./kBarrierCut";
 
 /** Nodes 0 … n−1 in a row, with a price on those that are gates; energy enters at the first and leaves at the last. */
 function row(prices: readonly (number | null)[], k: number, K = k): CutProblem {
   const last = prices.length - 1;
-  return {
+  return cutProblem({
     nodeCount: prices.length,
     arcs: prices.slice(1).flatMap((_, i): [number, number][] => [
       [i, i + 1],
       [i + 1, i],
     ]),
     gates: new Map(prices.flatMap((price, i): [number, number][] => (price === null ? [] : [[i, price]]))),
-    entries: [{ node: 0, skips: K - k }],
-    exits: [{ node: last, skips: 0 }],
+    entries: [{ vertex: 0, skips: K - k }],
+    exits: [{ vertex: last, skips: 0 }],
     K,
-  };
+  });
 }
 
 describe("kBarrierCut", () => {
@@ -41,7 +42,7 @@ describe("kBarrierCut", () => {
     //          c(5) – face;  cutting c alone costs 5, a and b together 6
     // 1 – b(3) ┘
     const cut = kBarrierCut(
-      {
+      cutProblem({
         nodeCount: 6,
         arcs: [
           [0, 2],
@@ -56,12 +57,12 @@ describe("kBarrierCut", () => {
           [4, 5],
         ]),
         entries: [
-          { node: 0, skips: 0 },
-          { node: 1, skips: 0 },
+          { vertex: 0, skips: 0 },
+          { vertex: 1, skips: 0 },
         ],
-        exits: [{ node: 5, skips: 0 }],
+        exits: [{ vertex: 5, skips: 0 }],
         K: 1,
-      },
+      }),
       "supply",
     );
     expect(cut.chosen).toEqual([4]);
@@ -82,9 +83,9 @@ describe("kBarrierCut", () => {
     const arcs: [number, number][] = [];
     for (let node = 0; node < 8; node++) for (const bit of [1, 2, 4]) arcs.push([node, node ^ bit]);
     const gates = new Map([1, 2, 3, 4, 5, 6].map((node): [number, number] => [node, 1]));
-    const base = { nodeCount: 8, arcs, gates, entries: [{ node: 0, skips: 0 }], exits: [{ node: 7, skips: 0 }] };
-    expect(kBarrierCut({ ...base, K: 1 }, "work").price).toBe(3);
+    const base = { nodeCount: 8, arcs, gates, entries: [{ vertex: 0, skips: 0 }], exits: [{ vertex: 7, skips: 0 }] };
+    expect(kBarrierCut(cutProblem({ ...base, K: 1 }), "work").price).toBe(3);
     // Every way has at least two inner corners, so both rings are needed for two barriers.
-    expect(kBarrierCut({ ...base, K: 2 }, "work").price).toBe(6);
+    expect(kBarrierCut(cutProblem({ ...base, K: 2 }), "work").price).toBe(6);
   });
 });

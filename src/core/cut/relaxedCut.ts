@@ -1,9 +1,14 @@
 import type { School } from "../request/jobFile";
-import { barrierDistance, reachableFrom, UNREACHED } from "../trace/barrierDistance";
-import { gateVertices } from "../trace/stateGraph";
-import { kBarrierCut, type CutProblem } from "./kBarrierCut";
-import type { BarrierField, Pair } from "../judge/pairs";
+import { barrierDistance, reachableFrom, UNREACHED, type BarrierDistance } from "../trace/barrierDistance";
+import { gateVertices, placeOf } from "../trace/stateGraph";
+import type { SourceVertex } from "../trace/sources";
+import { gateMarksOf, type BarrierField, type Pair } from "../judge/pairs";
+import { onceFor } from "../onceFor";
+import { kBarrierCut } from "./kBarrierCut";
 import type { requirementOffsets } from "./requirementOffsets";
+
+/** Nothing is known of the layer of what is no device, or of any device where nothing was cut. */
+export type LayerAt = (item: number) => number | undefined;
 
 export type RelaxedCut = Readonly<{
   devices: ReadonlySet<number>;
@@ -11,16 +16,14 @@ export type RelaxedCut = Readonly<{
   bound_hundredths: number;
   /** The set costs what the flow proves, points counted too: none as cheap has fewer. Says nothing of whether it holds. */
   proved: boolean;
-  /** The layer on the supply side of each gate's device; the lowest, for a device of several carriers. */
-  layerOf: ReadonlyMap<number, number>;
+  /** The layer on the supply side of a device; the lowest, for a device of several carriers. */
+  layerAt: LayerAt;
 }>;
 
 /**
  * The k-barrier cut on the state graph, every gate paid for itself. Where each device has one gate this is the plan
  * itself; a device with several gates has its cost shared among them, and devices with a common cause are taken as
  * apart, so in general it is a lower bound and a good first guess.
- *
- * Only vertices between some asking source and some face take part.
  */
 export function relaxedCut(
   field: BarrierField,
@@ -34,74 +37,73 @@ export function relaxedCut(
   const sources = [...new Map(asking.map(({ source }) => [source.vertex, source])).values()];
   const faces = [...new Set(asking.map(({ face }) => face))];
   const targets = faces.flatMap((face) => field.targetsOf.get(face)!);
-  const reached = reachableFrom(
-    graph,
-    sources.map((source) => source.vertex),
-    null,
-  );
-  const toFace = barrierDistance(graph, targets, null);
-
-  const nodeOf = new Map<number, number>();
-  for (let vertex = 0; vertex < graph.vertexCount; vertex++) {
-    if (reached[vertex] === 1 && toFace.gates[vertex] !== UNREACHED) nodeOf.set(vertex, nodeOf.size);
-  }
-  const arcs: [number, number][] = [];
-  for (const [vertex, node] of nodeOf) {
-    for (let arc = graph.out.first[vertex]!; arc < graph.out.first[vertex + 1]!; arc++) {
-      const to = nodeOf.get(graph.out.other[arc]!);
-      if (to !== undefined) arcs.push([node, to]);
-    }
-  }
-
-  const gatesByDevice = new Map<number, number[]>();
-  for (const item of field.creditable) {
-    const nodes = gateVertices(graph, item).flatMap((vertex) => nodeOf.get(vertex) ?? []);
-    if (nodes.length > 0) gatesByDevice.set(item, nodes);
-  }
+  const isBetween = between(field, sources, targets);
+  const gateCount = gatesBetween(field, isBetween);
   // Shares must be whole: scale all prices by the least common multiple of the gate counts.
-  const scale = [...gatesByDevice.values()].reduce((lcm, nodes) => (lcm * nodes.length) / gcd(lcm, nodes.length), 1);
+  const scale = gateCount.counts.reduce((lcm, count) => (lcm * count) / gcd(lcm, count), 1);
   // One more than the number of devices: then equal cost prefers fewer points, and cost always comes first.
-  const weight = gatesByDevice.size + 1;
-  const gates = new Map<number, number>();
-  const deviceAt = new Map<number, number>();
-  for (const [item, nodes] of gatesByDevice) {
-    for (const node of nodes) {
-      gates.set(node, ((costOf(item) * weight + 1) * scale) / nodes.length);
-      deviceAt.set(node, item);
-    }
-  }
-
+  const weight = field.creditable.size + 1;
+  const isGate = gateMarksOf(field);
+  const itemOf = (vertex: number) => graph.places.itemOf[placeOf(graph, vertex)]!;
+  const priceOf = (item: number) => ((costOf(item) * weight + 1) * scale) / gateCount.of(item);
   const maxA = Math.max(...offsets.ofSource.values());
   const maxB = Math.max(...offsets.ofFace.values());
-  const problem: CutProblem = {
-    nodeCount: nodeOf.size,
-    arcs,
-    gates,
-    K: maxA + maxB,
-    entries: sources.map(({ vertex }) => ({ node: nodeOf.get(vertex)!, skips: maxA - offsets.ofSource.get(vertex)! })),
-    exits: faces.flatMap((face) =>
-      field.targetsOf.get(face)!.flatMap((vertex) => {
-        const node = nodeOf.get(vertex);
-        return node === undefined ? [] : [{ node, skips: maxB - offsets.ofFace.get(face.name)! }];
-      }),
-    ),
-  };
-  const cut = kBarrierCut(problem, school);
+  const cut = kBarrierCut(
+    {
+      graph,
+      priceAt: (vertex) => (isGate[vertex] === 1 ? priceOf(itemOf(vertex)) : 0),
+      K: maxA + maxB,
+      entries: sources.map(({ vertex }) => ({ vertex, skips: maxA - offsets.ofSource.get(vertex)! })),
+      exits: faces.flatMap((face) =>
+        field.targetsOf.get(face)!.map((vertex) => ({ vertex, skips: maxB - offsets.ofFace.get(face.name)! })),
+      ),
+    },
+    school,
+  );
   if (cut.price !== cut.bound) throw new Error(`the cut costs ${cut.price} but its flow proves ${cut.bound}`);
-  const layerOf = new Map<number, number>();
-  for (const [node, layer] of cut.layerBefore) {
-    const item = deviceAt.get(node)!;
-    layerOf.set(item, Math.min(layer, layerOf.get(item) ?? layer));
-  }
-  const devices = new Set(cut.chosen.map((node) => deviceAt.get(node)!));
+  const devices = new Set(cut.chosen.map(itemOf));
   const paid = [...devices].reduce((sum, item) => sum + (costOf(item) * weight + 1) * scale, 0);
   return {
     devices,
     proved: paid === cut.bound,
     bound_hundredths: Math.floor(cut.bound / scale / weight),
-    layerOf,
+    layerAt: (item) => {
+      if (!field.creditable.has(item)) return undefined;
+      const layers = gateVertices(graph, item).filter(isBetween).map(cut.layerBefore);
+      return layers.length === 0 ? undefined : Math.min(...layers);
+    },
   };
 }
+
+/** Does a vertex lie between these sources and the work? Two searches of the plant, made when first asked. */
+function between(field: BarrierField, sources: readonly SourceVertex[], targets: readonly number[]) {
+  let known: { reached: Uint8Array; toFace: BarrierDistance } | undefined;
+  return (vertex: number): boolean => {
+    known ??= {
+      reached: reachableFrom(
+        field.graph,
+        sources.map((source) => source.vertex),
+        null,
+      ),
+      toFace: barrierDistance(field.graph, targets, null),
+    };
+    return known.reached[vertex] === 1 && known.toFace.gates[vertex] !== UNREACHED;
+  };
+}
+
+/** Of each device the gates that lie between; a device of one gate has one wherever it is. */
+function gatesBetween(field: BarrierField, isBetween: (vertex: number) => boolean) {
+  const counts = new Map<number, number>();
+  for (const item of manyGated(field)) {
+    const { length } = gateVertices(field.graph, item).filter(isBetween);
+    if (length > 1) counts.set(item, length);
+  }
+  return { counts: [...counts.values()], of: (item: number) => counts.get(item) ?? 1 };
+}
+
+const manyGated = onceFor((field: BarrierField) =>
+  [...field.creditable].filter((item) => gateVertices(field.graph, item).length > 1),
+);
 
 function gcd(a: number, b: number): number {
   return b === 0 ? a : gcd(b, a % b);

@@ -1,3 +1,4 @@
+import { onceFor } from "../onceFor";
 import { isIsolating } from "../plant/kinds";
 import type { Device, Item } from "../plant/plant";
 import type { Grade } from "../requirement/grades";
@@ -32,7 +33,21 @@ export function isOfClass(item: Item & { device?: Device }, kind: DeviceClass): 
   }
 }
 
-/** The same field with only the devices of a class to count on. */
+/** The same field with only the devices of a class to count on, made once for each field. */
 export function ofClass(field: BarrierField, kind: DeviceClass): BarrierField {
-  return kind === "any" ? field : narrowed(field, (item) => isOfClass(field.graph.plant.items[item]!, kind));
+  switch (kind) {
+    case "any":
+      return field;
+    case "lockable":
+      return lockableOf(field);
+    case "isolating":
+      return isolatingOf(field);
+  }
+}
+
+const lockableOf = onceFor((field: BarrierField) => only(field, "lockable"));
+const isolatingOf = onceFor((field: BarrierField) => only(field, "isolating"));
+
+function only(field: BarrierField, kind: DeviceClass): BarrierField {
+  return narrowed(field, (item) => isOfClass(field.graph.plant.items[item]!, kind));
 }

@@ -1,7 +1,8 @@
 import type { SourceVertex } from "../trace/sources";
 import type { Carrier } from "../plant/carriers";
 import { isCreditable } from "../plant/plant";
-import type { StateGraph } from "../trace/stateGraph";
+import { onceFor } from "../onceFor";
+import { gatesOf, type StateGraph } from "../trace/stateGraph";
 import { allFaceVertices, faceItems, type WorkFace } from "../trace/workFaces";
 
 /** A feeding source that may reach a face, and how many barriers the job asks between them. */
@@ -50,6 +51,16 @@ export function barrierField(
     targetsOf: new Map(faces.map((face) => [face, allFaceVertices(graph, face)])),
   };
 }
+
+/** 1 at every vertex where a device that may count stops energy. Made once for each set of devices and graph. */
+export function gateMarksOf({ graph, creditable }: BarrierField): Uint8Array {
+  const known = marksOn(graph);
+  const found = known.get(creditable) ?? gatesOf(graph, creditable);
+  known.set(creditable, found);
+  return found;
+}
+
+const marksOn = onceFor((_: StateGraph) => new WeakMap<ReadonlySet<number>, Uint8Array>());
 
 /** Devices that fail together are one unit and count once; any other device is a unit of its own. */
 export function unitOf(field: BarrierField, itemIndex: number): string {

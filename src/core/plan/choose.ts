@@ -5,7 +5,8 @@ import type { RuleProfile } from "../requirement/profile";
 import { sourcesOf } from "../trace/sources";
 import type { StateGraph } from "../trace/stateGraph";
 import { faceItems, workFaces, type WorkFace } from "../trace/workFaces";
-import { choosePoints, type Chosen as ChosenPoints } from "../cut/choosePoints";
+import { choosePoints, firstOf, type Chosen as ChosenPoints } from "../cut/choosePoints";
+import type { LayerAt } from "../cut/relaxedCut";
 import { priceOf } from "../cut/costs";
 import { barrierDepths } from "../judge/barrierDepth";
 import { classFor, DEVICE_CLASSES, ofClass, type DeviceClass } from "../judge/countsFor";
@@ -39,7 +40,7 @@ export type Chosen = Readonly<{
   asks: readonly Ask[];
   devices: ReadonlySet<number>;
   because: ReadonlyMap<number, Because>;
-  layerOf: ReadonlyMap<number, number>;
+  layerAt: LayerAt;
   cost_hundredths: number;
   bound_hundredths: number;
   exact: boolean;
@@ -92,7 +93,7 @@ export function chooseFor(graph: StateGraph, job: Job, file: string): Read<Chose
       asks,
       devices: judged,
       because,
-      layerOf: chosen.layerOf,
+      layerAt: chosen.layerAt,
       cost_hundredths,
       bound_hundredths: Math.min(
         cost_hundredths,
@@ -198,12 +199,13 @@ function asksByArrival(
 function depthsOfClass(field: BarrierField) {
   const known = new Map<string, ReturnType<typeof barrierDepths>>();
   const { feeding } = sourcesOf(field.graph);
-  return (kind: DeviceClass, scope: Scope, face: WorkFace, pair: RequiredPair): number => {
+  return (kind: DeviceClass, scope: Scope, face: WorkFace, { source }: RequiredPair): number => {
     const key = `${kind} ${scope} ${face.name}`;
-    const own = scoped(ofClass(field, kind), scope);
-    const found = known.get(key) ?? barrierDepths(facing(own, [face]), face, feeding, own.creditable, 1);
-    known.set(key, found);
-    return [...found].find(([source]) => source.vertex === pair.source.vertex)?.[1].depth ?? 0;
+    if (!known.has(key)) {
+      const own = scoped(ofClass(field, kind), scope);
+      known.set(key, barrierDepths(facing(own, [face]), face, feeding, own.creditable, 1));
+    }
+    return known.get(key)!.get(source)?.depth ?? 0;
   };
 }
 
@@ -222,7 +224,7 @@ function chooseAll(asks: readonly Ask[], price: (item: number) => number, school
   const bound_hundredths = Math.max(...alone.map((one) => one.bound_hundredths));
   const inOrder = (order: readonly number[]): ChosenPoints => {
     const devices = new Set<number>();
-    const layerOf = new Map<number, number>();
+    const layersAt: LayerAt[] = [];
     let cost_hundredths = 0;
     for (const [step, index] of order.entries()) {
       const { field, pairs } = asking[index]!;
@@ -232,9 +234,15 @@ function chooseAll(asks: readonly Ask[], price: (item: number) => number, school
           : choosePoints(field, pairs, (item) => (devices.has(item) ? 0 : price(item)), school);
       cost_hundredths += more.cost_hundredths;
       for (const item of more.devices) devices.add(item);
-      for (const [item, layer] of more.layerOf) if (!layerOf.has(item)) layerOf.set(item, layer);
+      layersAt.push(more.layerAt);
     }
-    return { devices, layerOf, cost_hundredths, bound_hundredths, exact: cost_hundredths === bound_hundredths };
+    return {
+      devices,
+      layerAt: firstOf(layersAt),
+      cost_hundredths,
+      bound_hundredths,
+      exact: cost_hundredths === bound_hundredths,
+    };
   };
   const all = [...asking.keys()];
   // Each of them first once, the others after it as they come and the other way round.

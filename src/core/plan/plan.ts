@@ -157,7 +157,7 @@ export function plan(graph: StateGraph, job: Job, file = "job"): Read<Plan> {
   };
 }
 
-function pointsOf({ field, asks, devices, because, layerOf }: Chosen): Point[] {
+function pointsOf({ field, asks, devices, because, layerAt }: Chosen): Point[] {
   const { graph } = field;
   const nameOf = (face: WorkFace) => field.faces.find((one) => one.places === face.places)?.name ?? face.name;
   return [...devices]
@@ -182,7 +182,7 @@ function pointsOf({ field, asks, devices, because, layerOf }: Chosen): Point[] {
         positive: device.positive,
         stage: reason === "positive" ? 2 : 1,
         because: reason,
-        layer: layerOf.get(index) ?? 0,
+        layer: layerAt(index) ?? 0,
         holds: [...new Map(held.map((one) => [`${one.source} ${one.carrier} ${one.face}`, one])).values()],
       };
     })

@@ -1,5 +1,6 @@
 import type { Carrier } from "../plant/carriers";
 import type { Source } from "../plant/plant";
+import { onceFor } from "../onceFor";
 import { vertexOf, type StateGraph } from "./stateGraph";
 
 /** One place supplying one carrier. */
@@ -12,8 +13,13 @@ export type SourceVertex = Readonly<{
   source: Source;
 }>;
 
-/** The sources of a plant, feeding and stored kept apart, in the order of the register. Cost: linear in items. */
-export function sourcesOf(graph: StateGraph): { feeding: readonly SourceVertex[]; stored: readonly SourceVertex[] } {
+type Sources = Readonly<{ feeding: readonly SourceVertex[]; stored: readonly SourceVertex[] }>;
+
+/**
+ * The sources of a plant, feeding and stored kept apart, in the order of the register. Cost: linear in items, the first
+ * time for a graph.
+ */
+export const sourcesOf = onceFor((graph: StateGraph): Sources => {
   const feeding = new Map<number, SourceVertex>();
   const stored: SourceVertex[] = [];
   graph.plant.items.forEach((item, index) => {
@@ -32,4 +38,4 @@ export function sourcesOf(graph: StateGraph): { feeding: readonly SourceVertex[]
     }
   });
   return { feeding: [...feeding.values()], stored };
-}
+});

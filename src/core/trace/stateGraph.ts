@@ -1,4 +1,5 @@
 import { inOneGo } from "../inOneGo";
+import { onceFor } from "../onceFor";
 import { CARRIER_COUNT, carrierAt, carrierIndex, type Carrier } from "../plant/carriers";
 import { kindOf } from "../plant/kinds";
 import { isCreditable, type Item, type Plant } from "../plant/plant";
@@ -218,7 +219,14 @@ export function markGates(graph: StateGraph, gates: Uint8Array, itemIndex: numbe
 }
 
 /** The vertices at which this device stops energy; none for what is no device or has no credit. */
-export function gateVertices(graph: StateGraph, itemIndex: number): number[] {
+export function gateVertices(graph: StateGraph, itemIndex: number): readonly number[] {
+  const known = gateLists(graph);
+  return (known[itemIndex] ??= gatesAt(graph, itemIndex));
+}
+
+const gateLists = onceFor(({ plant }: StateGraph) => new Array<readonly number[] | undefined>(plant.items.length));
+
+function gatesAt(graph: StateGraph, itemIndex: number): readonly number[] {
   const item = graph.plant.items[itemIndex];
   if (!item?.device || !isCreditable(item.device)) return [];
   // A device has no parts.
