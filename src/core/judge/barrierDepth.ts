@@ -2,7 +2,7 @@ import { barrierDistance, reachableFrom, UNREACHED, type BarrierDistance } from 
 import type { SourceVertex } from "../trace/sources";
 import { gatesOf, gateVertices } from "../trace/stateGraph";
 import type { WorkFace } from "../trace/workFaces";
-import { unitOf, type BarrierField } from "./pairs";
+import { gateMarksOf, unitOf, type BarrierField } from "./pairs";
 
 /** The least number of distinct barriers on any way from a source to a face. */
 export type Depth = Readonly<{
@@ -22,7 +22,8 @@ const SETS_FOR_EXACTNESS = 500;
  * common cause. For these the answer is the least of |R| + depth without R, over sets R of such units. It is exact below
  * `askedDepth` always, and everywhere when the sets are few. A source's own device is no barrier to it.
  *
- * `stepCost` is handed to the search, see barrierDistance.
+ * `stepCost` is handed to the search, see barrierDistance. Sources `below` barriers away or more may be missing as well: then
+ * only the part of the plant that is nearer is looked at.
  *
  * Cost: one search for each set R; without multiple units one search in all.
  */
@@ -33,14 +34,16 @@ export function barrierDepths(
   isolated: ReadonlySet<number>,
   askedDepth: number,
   stepCost: Uint8Array | null = null,
+  below = UNREACHED,
 ): Map<SourceVertex, Depth> {
-  const credited = new Set([...isolated].filter((item) => field.creditable.has(item)));
+  const credited =
+    isolated === field.creditable ? isolated : new Set([...isolated].filter((item) => field.creditable.has(item)));
   const { ownGates, others } = splitByOwnDevice(field, sources, credited);
-  const found = depthsOverSets(field, face, others, credited, askedDepth, stepCost);
+  const found = depthsOverSets(field, face, others, credited, { askedDepth, stepCost, below });
   for (const source of ownGates) {
     const without = new Set(credited);
     without.delete(source.item);
-    for (const [s, depth] of depthsOverSets(field, face, [source], without, askedDepth, stepCost)) found.set(s, depth);
+    for (const [s, depth] of depthsOverSets(field, face, [source], without, { askedDepth, stepCost, below })) found.set(s, depth);
   }
   return found;
 }
@@ -57,16 +60,15 @@ function depthsOverSets(
   face: WorkFace,
   sources: readonly SourceVertex[],
   credited: ReadonlySet<number>,
-  askedDepth: number,
-  stepCost: Uint8Array | null,
+  { askedDepth, stepCost, below }: Readonly<{ askedDepth: number; stepCost: Uint8Array | null; below: number }>,
 ): Map<SourceVertex, Depth> {
   const { graph } = field;
   const targets = field.targetsOf.get(face)!;
   const found = new Map<SourceVertex, Depth>();
   if (sources.length === 0) return found;
   const search = (devices: ReadonlySet<number>, crossedAlready: number) => {
-    const gateMarks = gatesOf(graph, devices);
-    const distance = barrierDistance(graph, targets, gateMarks, stepCost);
+    const gateMarks = devices === field.creditable ? gateMarksOf(field) : gatesOf(graph, devices);
+    const distance = barrierDistance(graph, targets, gateMarks, stepCost, below - crossedAlready);
     for (const source of sources) {
       const gates = distance.gates[source.vertex]!;
       if (gates === UNREACHED) continue;
@@ -74,13 +76,13 @@ function depthsOverSets(
       const best = found.get(source);
       if (best === undefined || depth < best.depth) found.set(source, { depth, gateMarks, distance });
     }
-    return distance;
   };
-  const first = search(credited, 0);
-  const deepest = Math.max(0, ...[...found.values()].map(({ depth }) => depth));
+  search(credited, 0);
+  let deepest = found.size < sources.length && below < UNREACHED ? below : 0;
+  for (const { depth } of found.values()) deepest = Math.max(deepest, depth);
   if (deepest < 2) return found;
 
-  const units = multipleUnits(field, sources, credited, first);
+  const units = multipleUnits(field, sources, credited, targets);
   if (units.length === 0) return found;
   for (let size = 1; size < deepest; size++) {
     if (size >= askedDepth && choose(units.length, size) > SETS_FOR_EXACTNESS) break;
@@ -97,25 +99,30 @@ function multipleUnits(
   field: BarrierField,
   sources: readonly SourceVertex[],
   credited: ReadonlySet<number>,
-  toFace: BarrierDistance,
+  targets: readonly number[],
 ): number[][] {
+  const { graph } = field;
+  const units = new Map<string, { items: number[]; gates: number[] }>();
+  for (const item of credited) {
+    const gates = gateVertices(graph, item);
+    const isAlone = gates.length < 2 && graph.plant.items[item]!.device?.commonCause === undefined;
+    if (gates.length === 0 || isAlone) continue;
+    const unit = units.get(unitOf(field, item)) ?? { items: [], gates: [] };
+    unit.items.push(item);
+    unit.gates.push(...gates);
+    units.set(unitOf(field, item), unit);
+  }
+  if (![...units.values()].some(({ gates }) => gates.length > 1)) return [];
   const reached = reachableFrom(
-    field.graph,
+    graph,
     sources.map((source) => source.vertex),
     null,
   );
-  const units = new Map<string, { items: number[]; gates: number }>();
-  for (const item of credited) {
-    const gates = gateVertices(field.graph, item).filter(
-      (vertex) => reached[vertex] === 1 && toFace.gates[vertex] !== UNREACHED,
-    ).length;
-    if (gates === 0) continue;
-    const unit = units.get(unitOf(field, item)) ?? { items: [], gates: 0 };
-    unit.items.push(item);
-    unit.gates += gates;
-    units.set(unitOf(field, item), unit);
-  }
-  return [...units.values()].filter((unit) => unit.gates > 1).map((unit) => unit.items);
+  const toFace = barrierDistance(graph, targets, null).gates;
+  const isBetween = (vertex: number) => reached[vertex] === 1 && toFace[vertex] !== UNREACHED;
+  return [...units.values()]
+    .filter(({ gates }) => gates.filter(isBetween).length > 1)
+    .map(({ items }) => items.filter((item) => gateVertices(graph, item).some(isBetween)));
 }
 
 function* subsets<T>(from: readonly T[], size: number, start = 0): Generator<T[]> {

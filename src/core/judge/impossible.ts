@@ -4,7 +4,7 @@ import { sourcesOf } from "../trace/sources";
 import { barrierDepths } from "./barrierDepth";
 import { classFor, ofClass, type DeviceClass } from "./countsFor";
 import { bodiesBled, drainsOf } from "./drains";
-import { faceByCarrier, facing, type BarrierField } from "./pairs";
+import { faceByCarrier, facing, gateMarksOf, type BarrierField } from "./pairs";
 import { scoped, type Demand, type RequiredPair } from "./requirePairs";
 import { BARRIERS_FOR } from "../requirement/grades";
 
@@ -21,7 +21,7 @@ export type Impossible = (pair: RequiredPair, demand: Demand) => boolean;
 export function impossibleOn(field: BarrierField, isPositivePossible: Impossible): Impossible {
   const { graph } = field;
   const drains = drainsOf(field, new Set(), new Uint8Array(graph.vertexCount));
-  const gates = gatesOf(graph, field.creditable);
+  const gates = gateMarksOf(field);
   const bodies = gatesOf(graph, bodiesBled(field, field.creditable));
   const known = new Map<string, Uint8Array>();
   const withoutSpace = (face: number, demand: Demand) => {

@@ -1,7 +1,6 @@
-import { gatesOf } from "../trace/stateGraph";
 import { placeOf } from "../trace/stateGraph";
 import { barrierDepths } from "./barrierDepth";
-import { unitOf, type BarrierField, type Pair } from "./pairs";
+import { gateMarksOf, unitOf, type BarrierField, type Pair } from "./pairs";
 
 /** A way with too few barriers, and what could be isolated on it. */
 export type Violation = Readonly<{
@@ -15,18 +14,18 @@ export type Violation = Readonly<{
  * For each pair that the isolated set leaves short, one way that shows it: fewest barriers, then fewest other devices.
  * Empty when the set holds every requirement.
  *
- * Cost: barrierDepths for each face.
+ * Cost: barrierDepths for each face, over what lies behind the barriers asked for.
  */
 export function violations(field: BarrierField, pairs: readonly Pair[], isolated: ReadonlySet<number>): Violation[] {
   const { graph } = field;
   const found: Violation[] = [];
-  const anyDevice = gatesOf(graph, field.creditable);
+  const anyDevice = gateMarksOf(field);
   for (const face of field.faces) {
     const ofFace = pairs.filter((pair) => pair.face === face && pair.k > 0);
     if (ofFace.length === 0) continue;
     const asked = Math.max(...ofFace.map((pair) => pair.k));
     const sources = ofFace.map((pair) => pair.source);
-    const depths = barrierDepths(field, face, sources, isolated, asked, anyDevice);
+    const depths = barrierDepths(field, face, sources, isolated, asked, anyDevice, asked);
     for (const pair of ofFace) {
       const reached = depths.get(pair.source);
       if (reached === undefined || reached.depth >= pair.k) continue;

@@ -17,7 +17,8 @@ export type BarrierDistance = Readonly<{
  * layers of gates, and inside a layer by steps.
  *
  * A gate on a target itself does not count, for a device that is the work is no barrier to it. `stepCost`, when given,
- * replaces the count of links: the price of entering a vertex (0 or 1). Vertices marked in `closed` are never entered.
+ * replaces the count of links: the price of entering a vertex (0 or 1). What lies `below` gates away or further is not told
+ * apart from what is not reached.
  *
  * Cost: linear in the vertices and arcs that reach a target.
  */
@@ -26,7 +27,7 @@ export function barrierDistance(
   targets: readonly number[],
   gateMarks: Uint8Array | null,
   stepCost: Uint8Array | null = null,
-  closed: Uint8Array | null = null,
+  below = UNREACHED,
 ): BarrierDistance {
   const { first, other } = graph.in;
   const gates = new Int32Array(graph.vertexCount).fill(UNREACHED);
@@ -40,7 +41,7 @@ export function barrierDistance(
     gates[target] = 0;
     steps[target] = 0;
   }
-  for (let depth = 0; layer.length > 0; depth++) {
+  for (let depth = 0; layer.length > 0 && depth < below; depth++) {
     const nextLayer: number[][] = [];
     for (let step = 0; step < layer.length; step++) {
       const bucket = layer[step];
@@ -53,9 +54,10 @@ export function barrierDistance(
         const crossing = gateMarks !== null && gateMarks[vertex] === 1 && !isTarget.has(vertex) ? 1 : 0;
         for (let arc = first[vertex]!; arc < first[vertex + 1]!; arc++) {
           const before = other[arc]!;
-          if (settled[before] === 1 || (closed !== null && closed[before] === 1)) continue;
+          if (settled[before] === 1) continue;
           const price = stepCost === null ? stepBetween(graph, before, vertex) : stepCost[vertex]!;
           const gatesThere = depth + crossing;
+          if (gatesThere >= below) continue;
           const stepsThere = step + price;
           if (gatesThere > gates[before]! || (gatesThere === gates[before]! && stepsThere >= steps[before]!)) continue;
           gates[before] = gatesThere;
