@@ -1,5 +1,5 @@
 import type { School } from "../request/jobFile";
-import { cheapestCover, type WayConstraint } from "./coverSearch";
+import { cheapestCover, strongest, type WayConstraint } from "./coverSearch";
 import { barrierDistance, UNREACHED } from "../trace/barrierDistance";
 import type { BarrierField, Pair } from "../judge/pairs";
 import { relaxedCut, type LayerAt, type RelaxedCut } from "./relaxedCut";
@@ -166,7 +166,7 @@ function searchOverWays(
   const weight = field.creditable.size + 1;
   const weighted = (item: number) => costOf(item) * weight + 1;
   const budget = { nodes: SEARCH_NODES };
-  const constraints: WayConstraint[] = [];
+  let constraints: readonly WayConstraint[] = [];
   let bound_hundredths = bound;
   for (let round = 0; round < SEARCH_ROUNDS; round++) {
     const cover = cheapestCover(constraints, weighted, budget);
@@ -174,7 +174,8 @@ function searchOverWays(
     if (cover.devices === null) return { devices: null, bound_hundredths };
     const short = violations(field, pairs, cover.devices);
     if (short.length === 0) return { devices: new Set(cover.devices), bound_hundredths };
-    for (const { units, pair } of short) constraints.push({ units: [...units.values()], atLeast: pair.k });
+    const more = short.map(({ units, pair }): WayConstraint => ({ units: [...units.values()], atLeast: pair.k }));
+    constraints = strongest([...constraints, ...more]);
   }
   return { devices: null, bound_hundredths };
 }

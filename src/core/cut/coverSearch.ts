@@ -104,3 +104,27 @@ export function cheapestCover(
     return bound;
   }
 }
+
+/**
+ * The same demands in fewer constraints: without those that another one brings with it, as a way that begins farther off
+ * and comes past the same units does. Cost: for each constraint, a look at those kept that share a unit with it.
+ */
+export function strongest(constraints: readonly WayConstraint[]): WayConstraint[] {
+  const kept: WayConstraint[] = [];
+  const byFirst = new Map<string, { keys: readonly string[]; atLeast: number }[]>();
+  // Those of fewer units first: of two that say the same, the first stays.
+  const sorted = [...constraints].sort((a, b) => a.units.length - b.units.length || b.atLeast - a.atLeast);
+  for (const constraint of sorted) {
+    const keys = constraint.units.map((unit) => [...unit].sort((a, b) => a - b).join());
+    const own = new Set(keys);
+    const isImplied = keys.some((key) =>
+      byFirst.get(key)?.some((one) => one.atLeast >= constraint.atLeast && one.keys.every((other) => own.has(other))),
+    );
+    if (isImplied) continue;
+    kept.push(constraint);
+    const first = keys[0];
+    if (first === undefined) continue;
+    byFirst.set(first, [...(byFirst.get(first) ?? []), { keys, atLeast: constraint.atLeast }]);
+  }
+  return kept;
+}

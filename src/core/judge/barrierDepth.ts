@@ -43,7 +43,8 @@ export function barrierDepths(
   for (const source of ownGates) {
     const without = new Set(credited);
     without.delete(source.item);
-    for (const [s, depth] of depthsOverSets(field, face, [source], without, { askedDepth, stepCost, below })) found.set(s, depth);
+    for (const [s, depth] of depthsOverSets(field, face, [source], without, { askedDepth, stepCost, below }))
+      found.set(s, depth);
   }
   return found;
 }

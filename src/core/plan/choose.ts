@@ -220,18 +220,23 @@ function chooseAll(asks: readonly Ask[], price: (item: number) => number, school
     const only = asking[0] ?? asks[0]!;
     return choosePoints(only.field, only.pairs, price, school);
   }
-  const alone = asking.map((ask) => choosePoints(ask.field, ask.pairs, price, school));
+  const known = new Map<string, ChosenPoints>();
+  /** The points for one ask, what is chosen already being free. Orders that chose the same so far go on alike. */
+  const pointsFor = (index: number, free: ReadonlySet<number>): ChosenPoints => {
+    const key = `${index} ${[...free].sort((a, b) => a - b).join()}`;
+    const { field, pairs } = asking[index]!;
+    const found = known.get(key) ?? choosePoints(field, pairs, (item) => (free.has(item) ? 0 : price(item)), school);
+    known.set(key, found);
+    return found;
+  };
+  const alone = asking.map((_, index) => pointsFor(index, new Set()));
   const bound_hundredths = Math.max(...alone.map((one) => one.bound_hundredths));
   const inOrder = (order: readonly number[]): ChosenPoints => {
     const devices = new Set<number>();
     const layersAt: LayerAt[] = [];
     let cost_hundredths = 0;
-    for (const [step, index] of order.entries()) {
-      const { field, pairs } = asking[index]!;
-      const more =
-        step === 0
-          ? alone[index]!
-          : choosePoints(field, pairs, (item) => (devices.has(item) ? 0 : price(item)), school);
+    for (const index of order) {
+      const more = pointsFor(index, new Set(devices));
       cost_hundredths += more.cost_hundredths;
       for (const item of more.devices) devices.add(item);
       layersAt.push(more.layerAt);

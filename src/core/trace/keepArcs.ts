@@ -10,20 +10,23 @@ export function keepArcs(
 ): StateGraph {
   const thinned = (side: Adjacency): Adjacency => {
     const first = new Int32Array(graph.vertexCount + 1);
-    const arcs: number[] = [];
+    const kept = new Int32Array(side.other.length);
+    let count = 0;
     for (let vertex = 0; vertex < graph.vertexCount; vertex++) {
-      first[vertex] = arcs.length;
+      first[vertex] = count;
       for (let arc = side.first[vertex]!; arc < side.first[vertex + 1]!; arc++) {
-        if (keep(vertex, side, arc)) arcs.push(arc);
+        if (keep(vertex, side, arc)) kept[count++] = arc;
       }
     }
-    first[graph.vertexCount] = arcs.length;
-    return {
-      first,
-      other: Int32Array.from(arcs, (arc) => side.other[arc]!),
-      type: Uint8Array.from(arcs, (arc) => side.type[arc]!),
-      link: Int32Array.from(arcs, (arc) => side.link[arc]!),
-    };
+    first[graph.vertexCount] = count;
+    const [other, type, link] = [new Int32Array(count), new Uint8Array(count), new Int32Array(count)];
+    for (let i = 0; i < count; i++) {
+      const arc = kept[i]!;
+      other[i] = side.other[arc]!;
+      type[i] = side.type[arc]!;
+      link[i] = side.link[arc]!;
+    }
+    return { first, other, type, link };
   };
   return { ...graph, out: thinned(graph.out), in: thinned(graph.in) };
 }
