@@ -12,52 +12,52 @@ export function deadLegsOf(
   p: Readonly<{ gates: Uint8Array; closed: Uint8Array; kept: (place: number) => boolean }>,
 ): Uint8Array {
   const struck = new Uint8Array(graph.vertexCount);
-  const isOpen = (vertex: number) => struck[vertex] === 0 && p.closed[vertex] === 0;
-  const beside = (vertex: number) =>
-    [graph.out, graph.in].flatMap(({ first, other }) => [...other.subarray(first[vertex]!, first[vertex + 1]!)]);
+  const isShut = p.closed.slice();
   const queue: number[] = [];
   const look = (vertex: number) => {
-    if (struck[vertex] === 1 || p.gates[vertex] === 1 || p.closed[vertex] === 1 || p.kept(placeOf(graph, vertex)))
-      return;
-    if (!isLeg(graph, vertex, isOpen)) return;
-    struck[vertex] = 1;
+    if (isShut[vertex] === 1 || p.gates[vertex] === 1 || !isLeg(graph, vertex, isShut)) return;
+    if (p.kept(placeOf(graph, vertex))) return;
+    struck[vertex] = isShut[vertex] = 1;
     queue.push(vertex);
+  };
+  const lookBeside = (vertex: number) => {
+    for (let arc = graph.out.first[vertex]!; arc < graph.out.first[vertex + 1]!; arc++) look(graph.out.other[arc]!);
+    for (let arc = graph.in.first[vertex]!; arc < graph.in.first[vertex + 1]!; arc++) look(graph.in.other[arc]!);
   };
   for (const vertex of endsOf(graph)) look(vertex);
   p.closed.forEach((isClosed, vertex) => {
-    if (isClosed === 1) beside(vertex).forEach(look);
+    if (isClosed === 1) lookBeside(vertex);
   });
-  for (let head = 0; head < queue.length; head++) {
-    beside(queue[head]!).forEach(look);
-  }
+  for (let head = 0; head < queue.length; head++) lookBeside(queue[head]!);
   return struck;
 }
 
 /** Places that are legs with nothing struck or closed: where the striking begins, but for what lies beside a closed one. */
 const endsOf = onceFor((graph: StateGraph): Int32Array => {
   const ends: number[] = [];
+  const nothingShut = new Uint8Array(graph.vertexCount);
   for (let vertex = 0; vertex < graph.vertexCount; vertex++) {
-    if (isLinked(graph, vertex) && isLeg(graph, vertex, () => true)) ends.push(vertex);
+    if (isLinked(graph, vertex) && isLeg(graph, vertex, nothingShut)) ends.push(vertex);
   }
   return Int32Array.from(ends);
 });
 
-/** May a way leave here only to where it came from, of what is open? */
-function isLeg(graph: StateGraph, vertex: number, isOpen: (vertex: number) => boolean): boolean {
-  const out = onlyNeighbour(graph.out, vertex, isOpen);
+/** May a way leave here only to where it came from, of what is not shut? */
+function isLeg(graph: StateGraph, vertex: number, isShut: Uint8Array): boolean {
+  const out = onlyNeighbour(graph.out, vertex, isShut);
   if (out === NONE) return true;
-  const back = onlyNeighbour(graph.in, vertex, isOpen);
+  const back = onlyNeighbour(graph.in, vertex, isShut);
   return back === NONE || (out !== SEVERAL && back === out);
 }
 
 const NONE = -1;
 const SEVERAL = -2;
 
-function onlyNeighbour(side: StateGraph["out"], vertex: number, isOpen: (vertex: number) => boolean): number {
+function onlyNeighbour(side: StateGraph["out"], vertex: number, isShut: Uint8Array): number {
   let found = NONE;
   for (let arc = side.first[vertex]!; arc < side.first[vertex + 1]!; arc++) {
     const other = side.other[arc]!;
-    if (other === found || !isOpen(other)) continue;
+    if (other === found || isShut[other] === 1) continue;
     if (found !== NONE) return SEVERAL;
     found = other;
   }

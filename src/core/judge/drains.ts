@@ -2,15 +2,16 @@ import { familyOf } from "../requirement/grades";
 import { CARRIERS } from "../plant/carriers";
 import { canBeShut, surelyPasses } from "../plant/kinds";
 import type { Item } from "../plant/plant";
-import { itemAt, verticesAt, type StateGraph } from "../trace/stateGraph";
+import { onceFor } from "../onceFor";
+import { itemAt, verticesOfItem, type StateGraph } from "../trace/stateGraph";
 import type { BarrierField } from "./pairs";
 
 /** The bleeds that are opened and the valves before them that are opened and locked so. */
 export type Opened = Readonly<{ bleeds: ReadonlySet<number>; valves: ReadonlySet<number> }>;
 
 export type Drains = Readonly<{
-  /** Vertices at which what stands surely runs out of an open bleed; the bleeds themselves among them. */
-  drained: ReadonlySet<number>;
+  /** 1 at vertices where what stands surely runs out of an open bleed; the bleeds themselves among them. */
+  drained: Uint8Array;
   /** Every bleed and valve that may be opened for it. */
   opened: Opened;
 }>;
@@ -22,15 +23,19 @@ export function isFlow(graph: StateGraph, vertex: number): boolean {
 }
 
 /** How a place lets through what stands in it: never surely, always, or once its valve was opened and locked open. */
-type Lets = "no" | "yes" | "opened";
+const LETS = { no: 0, yes: 1, opened: 2 } as const;
 
-function letsThrough(item: Item, siteKinds: StateGraph["plant"]["kinds"]): Lets {
-  if (!surelyPasses(item.kind, siteKinds)) return "no";
-  if (item.device === undefined) return canBeShut(item.kind) ? "no" : "yes";
+function letsThrough(item: Item, siteKinds: StateGraph["plant"]["kinds"]): number {
+  if (!surelyPasses(item.kind, siteKinds)) return LETS.no;
+  if (item.device === undefined) return canBeShut(item.kind) ? LETS.no : LETS.yes;
   // A blind in the line lets nothing through; of a device with several ways nobody knows which it stands in.
-  if (item.device.positive || item.device.positions !== undefined || !item.device.lockable) return "no";
-  return "opened";
+  if (item.device.positive || item.device.positions !== undefined || !item.device.lockable) return LETS.no;
+  return LETS.opened;
 }
+
+const letsOf = onceFor((plant: StateGraph["plant"]) =>
+  Uint8Array.from(plant.items, (item) => letsThrough(item, plant.kinds)),
+);
 
 /**
  * Where what stands surely runs out, with these devices isolated and every bleed open that may be: along links in their
@@ -48,17 +53,16 @@ export function drainsOf(field: BarrierField, isolated: ReadonlySet<number>, gat
     plant.items[item]!.bleed?.safe === true && !field.struck.has(item) && (only?.bleeds.has(item) ?? true);
   const mayOpenValve = (item: number) =>
     !isolated.has(item) && !field.struck.has(item) && !field.atWork.has(item) && (only?.valves.has(item) ?? true);
-  const sureAt = new Map<number, boolean>();
+  const lets = letsOf(plant);
+  const sureAt = new Int8Array(places.names.length);
   const isSure = (vertex: number): boolean => {
     const place = graph.placeAt[vertex]!;
-    const known = sureAt.get(place);
-    if (known !== undefined) return known;
+    if (sureAt[place] !== 0) return sureAt[place] === 1;
     const item = places.itemOf[place]!;
     // A bleed that is blocked, or must not be opened, may be shut as well.
     const isShut = plant.items[item]!.bleed !== undefined && !mayOpenBleed(item);
-    const lets = letsThrough(plant.items[item]!, plant.kinds);
-    const found = !isShut && (lets === "yes" || (lets === "opened" && mayOpenValve(item)));
-    sureAt.set(place, found);
+    const found = !isShut && (lets[item] === LETS.yes || (lets[item] === LETS.opened && mayOpenValve(item)));
+    sureAt[place] = found ? 1 : -1;
     return found;
   };
   const isLine = (arc: number, side: StateGraph["out"]) => {
@@ -68,78 +72,82 @@ export function drainsOf(field: BarrierField, isolated: ReadonlySet<number>, gat
 
   // Bleeds by height, those of unknown height first: they may be at any.
   const bleeds: { vertex: number; item: number; level_m: number | undefined }[] = [];
-  for (const item of only?.bleeds ?? bleedItems(graph)) {
+  const verticesOf = bleedVertices(graph);
+  for (const item of only?.bleeds ?? verticesOf.keys()) {
     if (!mayOpenBleed(item)) continue;
-    for (const vertex of bleedVertices(graph, item)) {
+    for (const vertex of verticesOf.get(item)!) {
       if (gates[vertex] === 0 && !isOnDevice(graph, vertex, gates)) {
         bleeds.push({ vertex, item, level_m: plant.items[item]!.level_m });
       }
     }
   }
-  const drained = new Set<number>();
+  const drained = new Uint8Array(graph.vertexCount);
   if (bleeds.length === 0) return { drained, opened: { bleeds: new Set(), valves: new Set() } };
 
-  /** Least (or, for vapour, greatest) height of a bleed that each vertex surely leads to. */
-  const reach = (order: 1 | -1): Map<number, number> => {
-    const known = new Map<number, number>();
+  /** Least (or, for vapour, greatest) height of a bleed that each vertex surely leads to; and those that lead to one. */
+  const reach = (order: 1 | -1): { levels: Float64Array; reached: readonly number[] } => {
+    const levels = new Float64Array(graph.vertexCount).fill(NaN);
+    const reached: number[] = [];
     const worst = order * -Infinity;
     const sorted = bleeds
       .map(({ vertex, level_m }) => ({ vertex, level: level_m ?? worst }))
       .sort((a, b) => order * (a.level === b.level ? 0 : a.level < b.level ? -1 : 1));
+    const { first, other } = graph.in;
     for (const { vertex: start, level } of sorted) {
-      if (!known.has(start)) known.set(start, level);
-      const queue = [start];
-      const seen = new Set(queue);
-      for (let head = 0; head < queue.length; head++) {
-        const vertex = queue[head]!;
-        const { first, other } = graph.in;
+      if (!Number.isNaN(levels[start])) continue;
+      levels[start] = level;
+      let head = reached.push(start) - 1;
+      for (; head < reached.length; head++) {
+        const vertex = reached[head]!;
         for (let arc = first[vertex]!; arc < first[vertex + 1]!; arc++) {
           const before = other[arc]!;
-          if (seen.has(before) || known.has(before) || gates[before] === 1 || !isLine(arc, graph.in)) continue;
-          if (!isSure(before)) continue;
-          seen.add(before);
-          known.set(before, level);
-          queue.push(before);
+          if (!Number.isNaN(levels[before]) || gates[before] === 1 || !isLine(arc, graph.in) || !isSure(before))
+            continue;
+          levels[before] = level;
+          reached.push(before);
         }
       }
     }
-    return known;
+    return { levels, reached };
   };
-  const lowest = reach(1);
+  const { levels: lowest, reached } = reach(1);
   const anyLevel = bleeds.some(({ level_m }) => level_m !== undefined);
-  const highest = anyLevel ? reach(-1) : lowest;
+  const highest = anyLevel ? reach(-1).levels : lowest;
+  for (const { vertex } of bleeds) drained[vertex] = 1;
   const queue: number[] = [];
-  for (const { vertex } of bleeds) drained.add(vertex);
-  for (const [vertex, low] of lowest) {
-    if (drained.has(vertex)) continue;
-    const { level_m, contents } = itemAt(graph, vertex);
-    const isRight =
-      !anyLevel ||
-      level_m === undefined ||
-      (contents?.phase === "gas" ? highest.get(vertex)! >= level_m : low <= level_m);
-    if (isRight) drained.add(vertex);
+  for (const vertex of reached) {
+    if (anyLevel && drained[vertex] === 0) {
+      const { level_m, contents } = itemAt(graph, vertex);
+      const isGas = contents?.phase === "gas";
+      if (level_m !== undefined && !(isGas ? highest[vertex]! >= level_m : lowest[vertex]! <= level_m)) continue;
+    }
+    drained[vertex] = 1;
+    queue.push(vertex);
   }
-  for (const vertex of lowest.keys()) if (drained.has(vertex)) queue.push(vertex);
   // Outwards from what is drained: a place that does not surely pass, with nothing undrained beside it.
   for (let head = 0; head < queue.length; head++) {
-    for (const next of besideBy(graph, queue[head]!)) {
-      if (drained.has(next) || gates[next] === 1 || isSure(next)) continue;
-      let all = true;
-      for (const beside of besideBy(graph, next)) {
-        if (gates[beside] === 0 && !drained.has(beside)) all = false;
+    for (const side of [graph.out, graph.in]) {
+      for (let arc = side.first[queue[head]!]!; arc < side.first[queue[head]! + 1]!; arc++) {
+        const next = side.other[arc]!;
+        if (side.link[arc]! < 0 || drained[next] === 1 || gates[next] === 1 || isSure(next)) continue;
+        if (![...besideBy(graph, next)].every((beside) => gates[beside] === 1 || drained[beside] === 1)) continue;
+        drained[next] = 1;
+        queue.push(next);
       }
-      if (!all) continue;
-      drained.add(next);
-      queue.push(next);
     }
   }
   const valves = new Set<number>();
-  for (const vertex of lowest.keys()) {
+  for (const vertex of reached) {
     const item = places.itemOf[graph.placeAt[vertex]!]!;
     if (plant.items[item]!.device) valves.add(item);
   }
   return { drained, opened: { bleeds: new Set(bleeds.map(({ item }) => item)), valves } };
 }
+
+/** What would drain with nothing isolated and every bleed open. */
+export const drainsAtMost = onceFor((field: BarrierField) =>
+  drainsOf(field, new Set(), new Uint8Array(field.graph.vertexCount)),
+);
 
 /** Vertices of the same carrier that a line joins to this one, either way; some of them twice. */
 export function* besideBy(graph: StateGraph, vertex: number): Generator<number> {
@@ -150,22 +158,15 @@ export function* besideBy(graph: StateGraph, vertex: number): Generator<number> 
   }
 }
 
-const knownBleeds = new WeakMap<StateGraph["plant"], readonly number[]>();
-
-/** Items that are bleeds. Cost: linear once a register. */
-function bleedItems({ plant }: StateGraph): readonly number[] {
-  const known = knownBleeds.get(plant);
-  if (known) return known;
-  const found = [...plant.items.keys()].filter((item) => plant.items[item]!.bleed !== undefined);
-  knownBleeds.set(plant, found);
-  return found;
-}
-
-function bleedVertices(graph: StateGraph, item: number): number[] {
-  const found = graph.places.resolveFace(graph.plant.items[item]!.tag);
-  if (!found.ok) throw new Error(`${graph.plant.items[item]!.tag} has no place`);
-  return found.places.flatMap((place) => verticesAt(graph, place)).filter((vertex) => isFlow(graph, vertex));
-}
+/** The vertices of every bleed, by item. Cost: linear, the first time for a graph. */
+const bleedVertices = onceFor(
+  (graph: StateGraph) =>
+    new Map(
+      [...graph.plant.items.keys()]
+        .filter((item) => graph.plant.items[item]!.bleed !== undefined)
+        .map((item) => [item, verticesOfItem(graph, item).filter((vertex) => isFlow(graph, vertex))]),
+    ),
+);
 
 /** Is a line of this bleed joined to an isolated device, on whatever carrier? */
 function isOnDevice(graph: StateGraph, vertex: number, gates: Uint8Array): boolean {

@@ -51,13 +51,22 @@ export function graderOf(
 
   const judge: Grader["judge"] = (pair, demand) => {
     const depth = depthOver(field, "any", pair, demand, Math.max(2, pair.required));
-    const because: string[] = [];
-    const grade = worstOf(demand, gradesAt(pair, demand, depth, because));
-    return { grade, depth, held: demand.grade === null || meets(demand.family, grade, demand.grade), because };
+    const grade = worstOf(demand, gradesAt(pair, demand, depth, null));
+    return {
+      grade,
+      depth,
+      held: demand.grade === null || meets(demand.family, grade, demand.grade),
+      // Words cost more than the grade, and most are never read.
+      get because() {
+        const said = new Set<string>();
+        gradesAt(pair, demand, depth, said);
+        return [...said];
+      },
+    };
   };
 
   /** The grade at each place of the face that the source may reach in this form. */
-  function gradesAt(pair: RequiredPair, demand: Demand, depth: number, because: string[]): Grade[] {
+  function gradesAt(pair: RequiredPair, demand: Demand, depth: number, because: Because): Grade[] {
     if (depth === 0) return ["none"];
     const { source, face } = pair;
     const ask = { scope: demand.scope, gate: gateOf(demand, pair), source };
@@ -70,49 +79,43 @@ export function graderOf(
     switch (demand.family) {
       case "flow":
         if (isPositive) return ["positive"];
-        if (demand.positive) because.push("no blind position or disconnection on every way");
-        return at.flatMap((one) => {
-          const { grade, why } = flowGrade(one, source.vertex);
-          for (const reason of why) if (!because.includes(reason)) because.push(reason);
-          return grade;
-        });
+        if (demand.positive) because?.add("no blind position or disconnection on every way");
+        return at.map((one) => flowGrade(one, source.vertex, because));
       case "wire":
         if (isPositive) return ["separated"];
-        because.push("no visible break that can be locked on every way");
+        because?.add("no visible break that can be locked on every way");
         if (depthOver(isolating, "isolating", pair, demand, 1) > 0) return ["locked isolating device"];
-        because.push("no device on the way that isolates takes a lock");
+        because?.add("no device on the way that isolates takes a lock");
         if (depthOver(lockable, "lockable", pair, demand, 1) > 0) return ["locked switch"];
-        because.push("no device on the way takes a lock");
+        because?.add("no device on the way takes a lock");
         return ["tagged only"];
       case "motion":
         if (isPositive) return ["restrained"];
-        because.push("nothing that can be locked pins, blocks or uncouples it");
+        because?.add("nothing that can be locked pins, blocks or uncouples it");
         if (depthOver(lockable, "lockable", pair, demand, 1) > 0) return ["drive isolated only"];
-        because.push("its drive takes no lock");
+        because?.add("its drive takes no lock");
         return ["none"];
       case "heat":
         return ["isolated and cooled"];
       case "radiation":
         if (isPositive) return ["removed"];
         if (depthOver(lockable, "lockable", pair, demand, 1) > 0) return ["shutter locked and surveyed"];
-        because.push("the shutter takes no lock");
+        because?.add("the shutter takes no lock");
         return ["none"];
     }
   }
 
-  function flowGrade(at: FaceWays, from: number): { grade: Grade; why: readonly string[] } {
+  function flowGrade(at: FaceWays, from: number, because: Because): Grade {
     const crossed = at.ways.crossed[from]!;
-    if (crossed === NO_WAY) return { grade: "positive", why: [] };
-    if (crossed === 0) return { grade: "none", why: [] };
+    if (crossed === NO_WAY) return "positive";
+    if (crossed === 0) return "none";
     const isDouble = !at.byOneUnit(from);
-    if (isDouble && at.ways.unproved[from] === 0) return { grade: "proved double", why: [] };
+    if (isDouble && at.ways.unproved[from] === 0) return "proved double";
+    if (isDouble && because) for (const fault of faultsOfWay(field, standing, at, from)) because.add(fault);
     const zone = at.zone();
-    const why = isDouble ? faultsOfWay(field, standing, at, from) : [];
-    if (!zone.faceSpoilt && zone.comesThroughSpoilt[from] === 0) return { grade: "proved single", why };
-    return {
-      grade: isDouble ? "unproved double" : "unproved single",
-      why: [...why, ...zoneFaults(field, standing, at.face, zone, from)],
-    };
+    if (!zone.faceSpoilt && zone.comesThroughSpoilt[from] === 0) return "proved single";
+    if (because) for (const fault of zoneFaults(field, standing, at.face, zone, from)) because.add(fault);
+    return isDouble ? "unproved double" : "unproved single";
   }
 
   return {
@@ -123,6 +126,9 @@ export function graderOf(
     judge,
   };
 }
+
+/** Where reasons are put, when somebody asks for them. */
+type Because = Set<string> | null;
 
 function worstOf({ family }: Demand, grades: readonly Grade[]): Grade {
   const ladder: readonly Grade[] = LADDERS[family];

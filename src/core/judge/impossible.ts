@@ -3,7 +3,7 @@ import { gatesOf, vertexOf } from "../trace/stateGraph";
 import { sourcesOf } from "../trace/sources";
 import { barrierDepths } from "./barrierDepth";
 import { classFor, ofClass, type DeviceClass } from "./countsFor";
-import { bodiesBled, drainsOf } from "./drains";
+import { bodiesBled, drainsAtMost } from "./drains";
 import { faceByCarrier, facing, gateMarksOf, type BarrierField } from "./pairs";
 import { scoped, type Demand, type RequiredPair } from "./requirePairs";
 import { BARRIERS_FOR } from "../requirement/grades";
@@ -20,7 +20,7 @@ export type Impossible = (pair: RequiredPair, demand: Demand) => boolean;
  */
 export function impossibleOn(field: BarrierField, isPositivePossible: Impossible): Impossible {
   const { graph } = field;
-  const drains = drainsOf(field, new Set(), new Uint8Array(graph.vertexCount));
+  const drains = drainsAtMost(field);
   const gates = gateMarksOf(field);
   const bodies = gatesOf(graph, bodiesBled(field, field.creditable));
   const known = new Map<string, Uint8Array>();
@@ -57,7 +57,7 @@ export function impossibleOn(field: BarrierField, isPositivePossible: Impossible
         return faces.some((face) => withoutSpace(face, demand)[pair.source.vertex] === 1);
       case "proved single":
         return (
-          faces.some((face) => !drains.drained.has(face)) &&
+          faces.some((face) => drains.drained[face] === 0) &&
           faces.some((face) => withoutSpace(face, demand)[pair.source.vertex] === 1)
         );
       default:
@@ -75,7 +75,7 @@ function waysWithoutSpace(
   face: number,
   gates: Uint8Array,
   bodies: Uint8Array,
-  drained: ReadonlySet<number>,
+  drained: Uint8Array,
 ): Uint8Array {
   const found = new Uint8Array(graph.vertexCount);
   const seen = new Uint8Array(graph.vertexCount * STAGES);
@@ -89,7 +89,7 @@ function waysWithoutSpace(
       if (stage === 2 || bodies[vertex] === 1) continue;
       // A device that is not isolated is a place like any other.
       stage = 1;
-    } else if (vertex !== face && stage === 1 && drained.has(vertex)) stage = 2;
+    } else if (vertex !== face && stage === 1 && drained[vertex] === 1) stage = 2;
     for (let arc = graph.in.first[vertex]!; arc < graph.in.first[vertex + 1]!; arc++) {
       const before = graph.in.other[arc]!;
       if (before === face || seen[before * STAGES + stage] === 1) continue;

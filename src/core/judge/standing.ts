@@ -45,7 +45,9 @@ export function standingOf(field: BarrierField, isolated: ReadonlySet<number>, o
   // Also one that counts for nothing stands shut: it is no drain valve.
   const drains = drainsOf(field, isolated, gates, only);
   const proved = new Uint8Array(graph.vertexCount);
-  for (const vertex of drains.drained) proved[vertex] = 1 - lit[vertex]!;
+  drains.drained.forEach((isDrained, vertex) => {
+    if (isDrained === 1) proved[vertex] = 1 - lit[vertex]!;
+  });
   const bled = bodiesBled(field, counted, only);
   const bodies = gatesOf(graph, bled);
   const isKept = keptPlaces(field, counted);

@@ -18,7 +18,7 @@ export type WorkZone = Readonly<{
  *
  * Cost: linear in the zone and in what reaches what is spoilt in it.
  */
-export function workZoneOf(face: number, p: Positions, crossed: Uint8Array, drained: ReadonlySet<number>): WorkZone {
+export function workZoneOf(face: number, p: Positions, crossed: Uint8Array, drained: Uint8Array): WorkZone {
   const { graph, gates, closed, proved, legs } = p;
   const spoilt: number[] = [];
   for (let vertex = 0; vertex < graph.vertexCount; vertex++) {
@@ -42,11 +42,7 @@ export function workZoneOf(face: number, p: Positions, crossed: Uint8Array, drai
   return { faceSpoilt: proved[face] === 0 || pushingLegs.length > 0, pushingLegs, spoilt, comesThroughSpoilt };
 }
 
-function undrainedLegsInto(
-  face: number,
-  { graph, gates, closed, legs }: Positions,
-  drained: ReadonlySet<number>,
-): number[] {
+function undrainedLegsInto(face: number, { graph, gates, closed, legs }: Positions, drained: Uint8Array): number[] {
   const found: number[] = [];
   const seen = new Set([face]);
   const queue = [face];
@@ -55,7 +51,7 @@ function undrainedLegsInto(
     for (let arc = graph.in.first[vertex]!; arc < graph.in.first[vertex + 1]!; arc++) {
       const before = graph.in.other[arc]!;
       const isInside = gates[before] === 0 && closed[before] === 0;
-      if (seen.has(before) || !isInside || drained.has(before)) continue;
+      if (seen.has(before) || !isInside || drained[before] === 1) continue;
       seen.add(before);
       queue.push(before);
       if (legs[before] === 1) found.push(before);

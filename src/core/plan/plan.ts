@@ -113,7 +113,7 @@ export function plan(graph: StateGraph, job: Job, file = "job"): Read<Plan> {
   const opens = [...new Set(grader.cavities.flatMap((cavity) => cavity.opens))].sort();
   const { lit, drains } = grader.standing;
   const losses = lossesOf(graph, devices, faceItems(field.faces), {
-    isSafe: (vertex) => lit[vertex] === 0 && (!isFlow(graph, vertex) || drains.drained.has(vertex)),
+    isSafe: (vertex) => lit[vertex] === 0 && (!isFlow(graph, vertex) || drains.drained[vertex] === 1),
     bleeds: itemsOf(bleeds),
     opens: itemsOf(opens),
   });

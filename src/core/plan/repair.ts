@@ -10,7 +10,7 @@ import { choosePoints } from "../cut/choosePoints";
 import { sourcesOf } from "../trace/sources";
 import { carrierOf, placeName, placeOf, vertexOf } from "../trace/stateGraph";
 import type { WorkFace } from "../trace/workFaces";
-import { drainsOf } from "../judge/drains";
+import { drainsAtMost } from "../judge/drains";
 
 /** Judgements that repairing one plan may cost. */
 const MOST_JUDGED = 24;
@@ -92,7 +92,7 @@ function wanted(
 ): Set<number> {
   const { graph } = field;
   const found = new Set<number>();
-  const everywhere = drainsOf(field, new Set(), new Uint8Array(graph.vertexCount)).drained;
+  const everywhere = drainsAtMost(field).drained;
   const itemOf = (vertex: number) => graph.places.itemOf[placeOf(graph, vertex)]!;
   const isDevice = (vertex: number) => {
     const device = graph.plant.items[itemOf(vertex)]!.device;
@@ -111,7 +111,7 @@ function wanted(
           isDevice,
           itemOf,
           price,
-          drains: (v) => everywhere.has(v),
+          drains: (v) => everywhere[v] === 1,
         });
         for (const item of pair ?? []) found.add(item);
       } else {
