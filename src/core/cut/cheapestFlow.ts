@@ -2,6 +2,10 @@ import type { FlowNetwork } from "./flowNetwork";
 
 export const FAR = 0x3fffffff;
 
+/** Nodes that levels may spread over before ways are looked for one by one, and so many ways before levels go on. */
+export type Effort = Readonly<{ levelled: number; ways: number }>;
+const EFFORT: Effort = { levelled: 4000, ways: 400 };
+
 /**
  * Flow along shortest paths through a network, found backwards from the sink: searches stop where they meet the source, so
  * what they cost follows the part of the plant behind the points, not the plant.
@@ -18,10 +22,12 @@ export class CheapestFlow {
   readonly #lowered = new Set<number>();
   readonly #level: Int32Array;
   readonly #next: Int32Array;
+  #nearness: Int32Array | undefined;
 
   constructor(
     readonly network: FlowNetwork,
     readonly K: number,
+    readonly effort: Effort = EFFORT,
   ) {
     this.below = new Int32Array(network.nodeCount);
     this.#level = new Int32Array(network.nodeCount).fill(-1);
@@ -84,59 +90,113 @@ export class CheapestFlow {
   }
 
   /**
-   * As much flow as goes over the arcs whose reduced length is 0, by levels and blocking flows (Dinic 1970), backwards. These
-   * arcs contain cycles, so levels are needed even though all have length 0. Returns the flow added.
+   * As much flow as goes over the arcs whose reduced length is 0. Returns the flow added.
+   *
+   * By levels and blocking flows (Dinic 1970), backwards: these arcs contain cycles, so levels are needed even though all have
+   * length 0. Where the source is far behind what is full already, levels would spread over the whole plant: then way by way,
+   * each looked for where sources are near, and by levels again if there are very many.
    *
    * @throws Error if some way can take an endless flow: the requirement asked for more barriers than exist.
    */
   push(): number {
-    const { network } = this;
-    const { source, sink, head, residual } = network;
     let total = 0;
+    let most = this.effort.levelled;
     for (;;) {
-      const levelled = this.#levels();
-      if (this.#level[source]! < 0) {
-        for (const node of levelled) this.#level[node] = -1;
-        return total;
-      }
-      const path: number[] = [];
-      let node = sink;
-      for (;;) {
-        if (node === source) {
-          let most = Infinity;
-          for (const arc of path) most = Math.min(most, residual[arc]!);
-          if (most === Infinity) throw new Error("more barriers were asked for than exist on some way");
-          total += most;
-          let restart = -1;
-          path.forEach((arc, index) => {
-            residual[arc]! -= most;
-            residual[arc ^ 1]! += most;
-            if (residual[arc] === 0 && restart < 0) restart = index;
-          });
-          // Go back only to where the first arc that is now full ends.
-          node = head[path[restart]!]!;
-          path.length = restart;
-          continue;
+      const { levelled, end } = this.#levels(most);
+      if (end === "source") total += this.#block();
+      for (const node of levelled) this.#level[node] = -1;
+      if (end === "none") return total;
+      if (end === "too many") {
+        for (let ways = 0; ways < this.effort.ways; ways++) {
+          const path = this.#wayWhereSourcesAreNear();
+          if (path === null) return total;
+          total += this.#fill(path).added;
         }
-        const arcs = network.arcsAt(node);
-        let isOn = false;
-        for (; this.#next[node]! < arcs.length; this.#next[node]!++) {
-          const arc = arcs[this.#next[node]!]! ^ 1;
-          const before = head[arc ^ 1]!;
-          if (this.#level[before] !== this.#level[node]! + 1 || !this.#isOpen(arc, before, node)) continue;
-          path.push(arc);
-          node = before;
-          isOn = true;
-          break;
-        }
-        if (isOn) continue;
-        const last = path.pop();
-        if (last === undefined) break;
-        node = head[last]!;
-        this.#next[node]!++;
+        most = Infinity;
       }
-      for (const one of levelled) this.#level[one] = -1;
     }
+  }
+
+  /** A blocking flow over the levels. */
+  #block(): number {
+    const { network } = this;
+    const { source, sink, head } = network;
+    let total = 0;
+    const path: number[] = [];
+    let node = sink;
+    for (;;) {
+      if (node === source) {
+        const { added, full } = this.#fill(path);
+        total += added;
+        // Go back only to where the first arc that is now full ends.
+        node = head[path[full]!]!;
+        path.length = full;
+        continue;
+      }
+      const arcs = network.arcsAt(node);
+      let isOn = false;
+      for (; this.#next[node]! < arcs.length; this.#next[node]!++) {
+        const arc = arcs[this.#next[node]!]! ^ 1;
+        const before = head[arc ^ 1]!;
+        if (this.#level[before] !== this.#level[node]! + 1 || !this.#isOpen(arc, before, node)) continue;
+        path.push(arc);
+        node = before;
+        isOn = true;
+        break;
+      }
+      if (isOn) continue;
+      const last = path.pop();
+      if (last === undefined) return total;
+      node = head[last]!;
+      this.#next[node]!++;
+    }
+  }
+
+  /** As much as a path takes; and the first of its arcs, from the sink, that is then full. */
+  #fill(path: readonly number[]): { added: number; full: number } {
+    const { residual } = this.network;
+    let added = Infinity;
+    for (const arc of path) added = Math.min(added, residual[arc]!);
+    if (added === Infinity) throw new Error("more barriers were asked for than exist on some way");
+    let full = -1;
+    path.forEach((arc, index) => {
+      residual[arc]! -= added;
+      residual[arc ^ 1]! += added;
+      if (residual[arc] === 0 && full < 0) full = index;
+    });
+    return { added, full };
+  }
+
+  /** A path that takes more, its arcs from the sink on; what lies nearest to a source is gone through first. */
+  #wayWhereSourcesAreNear(): number[] | null {
+    const { network } = this;
+    const { source, sink, head } = network;
+    const near = (this.#nearness ??= linksFromEntries(network));
+    const by = new Map<number, number>([[sink, -1]]);
+    const buckets: number[][] = [[sink]];
+    for (let at = 0; at < buckets.length;) {
+      const node = buckets[at]?.pop();
+      if (node === undefined) {
+        at++;
+        continue;
+      }
+      for (const leaving of network.arcsAt(node)) {
+        const before = head[leaving]!;
+        const arc = leaving ^ 1;
+        if (by.has(before) || !this.#isOpen(arc, before, node)) continue;
+        by.set(before, arc);
+        if (before === source) {
+          const path: number[] = [];
+          for (let end = source; end !== sink; end = head[by.get(end)!]!) path.push(by.get(end)!);
+          return path.reverse();
+        }
+        const links = near[network.vertexAt(before)]!;
+        if (links === FAR) continue;
+        (buckets[links] ??= []).push(before);
+        if (links < at) at = links;
+      }
+    }
+    return null;
   }
 
   #isOpen(arc: number, from: number, to: number): boolean {
@@ -144,24 +204,43 @@ export class CheapestFlow {
     return residual[arc]! > 0 && length[arc]! + this.below[to]! - this.below[from]! === 0;
   }
 
-  /** Levels from the sink up to the source; the nodes that have one. */
-  #levels(): number[] {
+  /** Levels from the sink up to the source, unless that takes too many; the nodes that have one. */
+  #levels(most: number): { levelled: readonly number[]; end: "source" | "none" | "too many" } {
     const { network } = this;
     const { source, sink, head } = network;
-    const queue = [sink];
+    const levelled = [sink];
     this.#level[sink] = 0;
     this.#next[sink] = 0;
-    for (let front = 0; front < queue.length; front++) {
-      const node = queue[front]!;
+    for (let front = 0; front < levelled.length; front++) {
+      const node = levelled[front]!;
       for (const leaving of network.arcsAt(node)) {
         const before = head[leaving]!;
         if (this.#level[before]! >= 0 || !this.#isOpen(leaving ^ 1, before, node)) continue;
         this.#level[before] = this.#level[node]! + 1;
         this.#next[before] = 0;
-        queue.push(before);
-        if (before === source) return queue;
+        levelled.push(before);
+        if (before === source) return { levelled, end: "source" };
       }
+      if (levelled.length > most) return { levelled, end: "too many" };
     }
-    return queue;
+    return { levelled, end: "none" };
   }
+}
+
+/** Links from the nearest entry to each vertex, whatever flows; FAR where none leads. Cost: linear in the plant. */
+function linksFromEntries({ graph, entries }: FlowNetwork): Int32Array {
+  const links = new Int32Array(graph.vertexCount).fill(FAR);
+  const queue = [...entries];
+  for (const vertex of queue) links[vertex] = 0;
+  const { first, other } = graph.out;
+  for (let head = 0; head < queue.length; head++) {
+    const vertex = queue[head]!;
+    for (let arc = first[vertex]!; arc < first[vertex + 1]!; arc++) {
+      const next = other[arc]!;
+      if (links[next] !== FAR) continue;
+      links[next] = links[vertex]! + 1;
+      queue.push(next);
+    }
+  }
+  return links;
 }

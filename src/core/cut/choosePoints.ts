@@ -1,6 +1,9 @@
 import type { School } from "../request/jobFile";
 import { cheapestCover, strongest, type WayConstraint } from "./coverSearch";
-import { barrierDistance, UNREACHED } from "../trace/barrierDistance";
+import { onceFor } from "../onceFor";
+import { reached } from "../trace/barrierDistance";
+import type { StateGraph } from "../trace/stateGraph";
+import type { WorkFace } from "../trace/workFaces";
 import type { BarrierField, Pair } from "../judge/pairs";
 import { relaxedCut, type LayerAt, type RelaxedCut } from "./relaxedCut";
 import { requirementOffsets } from "./requirementOffsets";
@@ -64,7 +67,7 @@ export function choosePoints(
  * The pairs, and those that nobody listed because nothing is asked of them: a source that asks at one face may reach
  * another where it asks nothing or cannot be held, and one flow over both must not ask it there.
  *
- * Cost: a search for each face.
+ * Cost: a search for each face, the first time.
  */
 function withUnlisted(field: BarrierField, pairs: readonly Pair[]): Pair[] {
   const asking = pairs.filter((pair) => pair.k > 0);
@@ -73,13 +76,24 @@ function withUnlisted(field: BarrierField, pairs: readonly Pair[]): Pair[] {
   if (faces.size < 2) return [...pairs];
   const listed = new Set(pairs.map(({ source, face }) => `${source.vertex} ${face.name}`));
   const unlisted = [...faces].flatMap((face) => {
-    const distance = barrierDistance(field.graph, field.targetsOf.get(face)!, null);
+    const reaches = mayReach(field, face);
     return [...sources.values()]
-      .filter(({ vertex }) => distance.gates[vertex] !== UNREACHED && !listed.has(`${vertex} ${face.name}`))
+      .filter(({ vertex }) => reaches[vertex] === 1 && !listed.has(`${vertex} ${face.name}`))
       .map((source): Pair => ({ source, face, required: 0, available: 0, k: 0 }));
   });
   return [...pairs, ...unlisted];
 }
+
+/** 1 at every vertex from which the face may be reached. Made once for each graph and face. */
+function mayReach(field: BarrierField, face: WorkFace): Uint8Array {
+  const known = reachOn(field.graph);
+  const found =
+    known.get(face) ?? reached(field.graph, field.targetsOf.get(face)!, new Uint8Array(field.graph.vertexCount), "in");
+  known.set(face, found);
+  return found;
+}
+
+const reachOn = onceFor((_: StateGraph) => new WeakMap<WorkFace, Uint8Array>());
 
 /** One flow where the requirement has the form for it; else a flow for each face, united, and the dearest as bound. */
 function flowGuess(

@@ -63,6 +63,11 @@ export class FlowNetwork {
     this.#skipsOut = leastSkips(ends.exits, ends.K);
   }
 
+  /** Vertices at which energy enters. */
+  get entries(): Iterable<number> {
+    return this.#skipsIn.keys();
+  }
+
   /** The node at which a vertex is left: behind its gate, where it has one. */
   leaving(vertex: number): number {
     return this.priceAt(vertex) > 0 ? this.graph.vertexCount + vertex : vertex;

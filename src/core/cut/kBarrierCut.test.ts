@@ -1,4 +1,6 @@
+import fc from "fast-check";
 import { cutProblem } from "../../../tests/support/cutProblem";
+import { metAtLeast, propertyRuns } from "../../../tests/support/runs";
 import { kBarrierCut, type CutProblem } from "./kBarrierCut";
 
 /** Nodes 0 … n−1 in a row, with a price on those that are gates; energy enters at the first and leaves at the last. */
@@ -88,4 +90,66 @@ describe("kBarrierCut", () => {
     // Every way has at least two inner corners, so both rings are needed for two barriers.
     expect(kBarrierCut(cutProblem({ ...base, K: 2 }), "work").price).toBe(6);
   });
+
+  test("the same points and price whichever way the flow is found, and what trying every set finds", () => {
+    let larger = 0;
+    fc.assert(
+      fc.property(
+        fc.array(fc.tuple(fc.nat(NODES - 1), fc.nat(NODES - 1)), { minLength: 8, maxLength: 24 }),
+        fc.array(fc.integer({ min: 0, max: 9 }), { minLength: NODES, maxLength: NODES }),
+        fc.constantFrom(1, 2),
+        fc.constantFrom("supply" as const, "work" as const),
+        (arcs, prices, K, school) => {
+          const isGate = (node: number) => node > 1 && node < NODES - 1 && prices[node]! > 0;
+          const gates = new Map([...prices.entries()].filter(([node]) => isGate(node)));
+          const problem = cutProblem({
+            nodeCount: NODES,
+            arcs,
+            gates,
+            entries: [0, 1].map((vertex) => ({ vertex, skips: 0 })),
+            exits: [{ vertex: NODES - 1, skips: 0 }],
+            K,
+          });
+          const best = cheapestByTrying(arcs, gates, K);
+          if (best === Infinity) return;
+          const cut = kBarrierCut(problem, school);
+          expect(cut.price).toBe(best);
+          for (const effort of [
+            { levelled: 1, ways: 1 },
+            { levelled: 1, ways: 1000 },
+          ]) {
+            const again = kBarrierCut(problem, school, effort);
+            expect([again.chosen, again.price, again.bound]).toEqual([cut.chosen, cut.price, cut.bound]);
+          }
+          if (cut.chosen.length > 1) larger++;
+        },
+      ),
+      propertyRuns(400),
+    );
+    expect(larger).toBeGreaterThan(metAtLeast(10));
+  });
 });
+
+const NODES = 9;
+
+/** The least price of gates of which every way from node 0 or 1 to the last crosses K, by trying every set of them. */
+function cheapestByTrying(
+  arcs: readonly (readonly [number, number])[],
+  gates: ReadonlyMap<number, number>,
+  K: number,
+): number {
+  const nodes = [...gates.keys()];
+  let best = Infinity;
+  for (let bits = 0; bits < 2 ** nodes.length; bits++) {
+    const set = new Set(nodes.filter((_, i) => (bits >> i) % 2 === 1));
+    const price = [...set].reduce((sum, node) => sum + gates.get(node)!, 0);
+    if (price >= best) continue;
+    // Fewest gates crossed on the way to each node, by relaxing every arc until nothing changes.
+    const least = Array.from({ length: NODES }, (_, node) => (node < 2 ? 0 : Infinity));
+    for (let round = 0; round < NODES; round++) {
+      for (const [from, to] of arcs) least[to] = Math.min(least[to]!, least[from]! + (set.has(to) ? 1 : 0));
+    }
+    if (least[NODES - 1]! >= K) best = price;
+  }
+  return best;
+}

@@ -1,5 +1,5 @@
 import type { School } from "../request/jobFile";
-import { CheapestFlow } from "./cheapestFlow";
+import { CheapestFlow, type Effort } from "./cheapestFlow";
 import { FlowNetwork, type End, type Ways } from "./flowNetwork";
 import { layersFromSupply, layersFromWork, type Layer } from "./layers";
 
@@ -49,10 +49,10 @@ export type Cut = Readonly<{
  * Source: linear-programming duality of minimum-cost flow (Ford and Fulkerson, Flows in Networks, 1962, quoted from
  * memory), applied to distances instead of connectivity.
  */
-export function kBarrierCut(problem: CutProblem, school: School): Cut {
+export function kBarrierCut(problem: CutProblem, school: School, effort?: Effort): Cut {
   const { K } = problem;
   const network = new FlowNetwork(problem.graph, problem.priceAt, problem);
-  const flow = new CheapestFlow(network, K);
+  const flow = new CheapestFlow(network, K, effort);
   let bound = 0;
   while (flow.lengthen() < K) bound += (K - flow.length) * flow.push();
 

@@ -15,23 +15,23 @@ export function requirementOffsets(
   const byFace = new Map<string, Pair[]>();
   const bySource = new Map<number, Pair[]>();
   for (const pair of asking) {
-    byFace.set(pair.face.name, [...(byFace.get(pair.face.name) ?? []), pair]);
-    bySource.set(pair.source.vertex, [...(bySource.get(pair.source.vertex) ?? []), pair]);
+    addTo(byFace, pair.face.name, pair);
+    addTo(bySource, pair.source.vertex, pair);
   }
   for (const root of asking) {
     if (ofFace.has(root.face.name)) continue;
     ofFace.set(root.face.name, 0);
-    const queue = [...byFace.get(root.face.name)!];
+    const queue = byFace.get(root.face.name)!.slice();
     for (let head = 0; head < queue.length; head++) {
       const { face, source, k } = queue[head]!;
       const b = ofFace.get(face.name);
       const a = ofSource.get(source.vertex);
       if (b !== undefined && a === undefined) {
         ofSource.set(source.vertex, k - b);
-        queue.push(...bySource.get(source.vertex)!);
+        for (const pair of bySource.get(source.vertex)!) queue.push(pair);
       } else if (a !== undefined && b === undefined) {
         ofFace.set(face.name, k - a);
-        queue.push(...byFace.get(face.name)!);
+        for (const pair of byFace.get(face.name)!) queue.push(pair);
       } else if (a! + b! !== k) return null;
     }
   }
@@ -43,4 +43,10 @@ export function requirementOffsets(
       ofSource.get(pair.source.vertex)! + ofFace.get(pair.face.name)! > 0,
   );
   return overAsked ? null : { ofSource, ofFace };
+}
+
+function addTo<Key>(groups: Map<Key, Pair[]>, key: Key, pair: Pair): void {
+  const group = groups.get(key);
+  if (group) group.push(pair);
+  else groups.set(key, [pair]);
 }

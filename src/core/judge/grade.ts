@@ -1,4 +1,5 @@
 import { LADDERS, meets, type Grade } from "../requirement/grades";
+import type { SourceVertex } from "../trace/sources";
 import { vertexOf } from "../trace/stateGraph";
 import { barrierDepths } from "./barrierDepth";
 import type { Opened } from "./drains";
@@ -44,30 +45,35 @@ export function graderOf(
   only?: Opened,
 ): Grader {
   const standing = standingOf(field, isolated, only);
-  const depthOver = depthsOver(pairs, isolated);
+  const depths = depthsOver(pairs, isolated);
+  const ones = depthsOver(pairs, isolated, 1);
+  /** No barrier of the field's kind stands on some way: searched no farther than that takes. */
+  const isLit = (own: BarrierField, key: string, pair: RequiredPair, demand: Demand) =>
+    ones(own, key, pair, demand, 1) === 0;
   const lockable = ofClass(field, "lockable");
   const isolating = ofClass(field, "isolating");
   let cavities: readonly Cavity[] | undefined;
 
   const judge: Grader["judge"] = (pair, demand) => {
-    const depth = depthOver(field, "any", pair, demand, Math.max(2, pair.required));
-    const grade = worstOf(demand, gradesAt(pair, demand, depth, null));
+    const grade = worstOf(demand, gradesAt(pair, demand, null));
     return {
       grade,
-      depth,
+      get depth() {
+        return depths(field, "any", pair, demand, Math.max(2, pair.required));
+      },
       held: demand.grade === null || meets(demand.family, grade, demand.grade),
       // Words cost more than the grade, and most are never read.
       get because() {
         const said = new Set<string>();
-        gradesAt(pair, demand, depth, said);
+        gradesAt(pair, demand, said);
         return [...said];
       },
     };
   };
 
   /** The grade at each place of the face that the source may reach in this form. */
-  function gradesAt(pair: RequiredPair, demand: Demand, depth: number, because: Because): Grade[] {
-    if (depth === 0) return ["none"];
+  function gradesAt(pair: RequiredPair, demand: Demand, because: Because): Grade[] {
+    if (isLit(field, "any", pair, demand)) return ["none"];
     const { source, face } = pair;
     const ask = { scope: demand.scope, gate: gateOf(demand, pair), source };
     const at = face.places
@@ -84,22 +90,22 @@ export function graderOf(
       case "wire":
         if (isPositive) return ["separated"];
         because?.add("no visible break that can be locked on every way");
-        if (depthOver(isolating, "isolating", pair, demand, 1) > 0) return ["locked isolating device"];
+        if (!isLit(isolating, "isolating", pair, demand)) return ["locked isolating device"];
         because?.add("no device on the way that isolates takes a lock");
-        if (depthOver(lockable, "lockable", pair, demand, 1) > 0) return ["locked switch"];
+        if (!isLit(lockable, "lockable", pair, demand)) return ["locked switch"];
         because?.add("no device on the way takes a lock");
         return ["tagged only"];
       case "motion":
         if (isPositive) return ["restrained"];
         because?.add("nothing that can be locked pins, blocks or uncouples it");
-        if (depthOver(lockable, "lockable", pair, demand, 1) > 0) return ["drive isolated only"];
+        if (!isLit(lockable, "lockable", pair, demand)) return ["drive isolated only"];
         because?.add("its drive takes no lock");
         return ["none"];
       case "heat":
         return ["isolated and cooled"];
       case "radiation":
         if (isPositive) return ["removed"];
-        if (depthOver(lockable, "lockable", pair, demand, 1) > 0) return ["shutter locked and surveyed"];
+        if (!isLit(lockable, "lockable", pair, demand)) return ["shutter locked and surveyed"];
         because?.add("the shutter takes no lock");
         return ["none"];
     }
@@ -135,18 +141,23 @@ function worstOf({ family }: Demand, grades: readonly Grade[]): Grade {
   return grades.reduce((worst, grade) => (ladder.indexOf(grade) > ladder.indexOf(worst) ? grade : worst));
 }
 
-/** Least barriers among some of the isolated devices, to a face as it is met by one carrier; each search is made once. */
-function depthsOver(pairs: readonly RequiredPair[], isolated: ReadonlySet<number>) {
-  const known = new Map<string, number>();
+/**
+ * Least barriers among some of the isolated devices, to a face as it is met by one carrier; each search is made once. What is
+ * `below` barriers away or more is not told apart.
+ */
+function depthsOver(pairs: readonly RequiredPair[], isolated: ReadonlySet<number>, below?: number) {
+  const known = new Map<string, ReadonlyMap<SourceVertex, number>>();
   return (own: BarrierField, key: string, pair: RequiredPair, demand: Demand, asked: number): number => {
     const face = faceByCarrier(pair.face, demand.arrives);
     const name = `${key} ${demand.scope} ${face.name}`;
-    if (!known.has(`${name} ${pair.source.vertex}`)) {
+    if (!known.has(name)) {
       const sources = pairs.filter((one) => one.face === pair.face).map((one) => one.source);
       const kept = new Set([...isolated].filter((item) => own.creditable.has(item)));
-      const found = barrierDepths(facing(scoped(own, demand.scope), [face]), face, sources, kept, asked);
-      for (const source of sources) known.set(`${name} ${source.vertex}`, found.get(source)?.depth ?? 0);
+      const scopedField = facing(scoped(own, demand.scope), [face]);
+      const found = barrierDepths(scopedField, face, sources, kept, asked, null, below);
+      known.set(name, new Map([...found].map(([source, { depth }]) => [source, depth])));
     }
-    return known.get(`${name} ${pair.source.vertex}`)!;
+    // Not found is not lit where only what is near was looked at; else it does not come that way.
+    return known.get(name)!.get(pair.source) ?? below ?? 0;
   };
 }
