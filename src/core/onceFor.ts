@@ -10,3 +10,9 @@ export function onceFor<Key extends object, Value>(workOut: (key: Key) => Value)
     return found.value;
   };
 }
+
+/** Works something out when it is first asked for, and keeps it. */
+export function later<Value>(workOut: () => Value): () => Value {
+  let known: { value: Value } | undefined;
+  return () => (known ??= { value: workOut() }).value;
+}

@@ -1,3 +1,4 @@
+import { later } from "../onceFor";
 import { placeOf, itemAt, placeName, carrierOf, ARC, type StateGraph } from "./stateGraph";
 
 export const HIDDEN_BY = ["control", "against flow", "conversion", "other feeder"] as const;
@@ -49,38 +50,71 @@ function plainestArc(graph: StateGraph, from: number, to: number): number {
  * interlocked detours can be missed (two disjoint paths in a directed graph are hard to find), but never a source: the
  * plain route of the same source is always listed beside it.
  *
- * What leads to the face is looked for once for all its sources. Cost: one search per candidate, at most `CANDIDATES`.
+ * What leads to the face is looked for once for all its sources; from a source no farther than a twin found so far could be
+ * shortened. Cost: one search per candidate, at most `CANDIDATES`.
  */
 export function hiddenTwinsTo(graph: StateGraph, targets: readonly number[]): (source: number) => number[] | null {
-  let backward: Search | undefined;
-  return (source) => twinOf(graph, source, targets, (backward ??= breadthFirst(graph, targets, graph.in, null)));
+  const links = later(() => linksTo(graph, targets));
+  return (source) => twinOf(graph, source, targets, links());
 }
 
-function twinOf(graph: StateGraph, source: number, targets: readonly number[], backward: Search): number[] | null {
-  const forward = breadthFirst(graph, [source], graph.out, new Set(targets.map((vertex) => placeOf(graph, vertex))));
-  const candidates: { from: number; to: number; length: number }[] = [];
-  for (const u of forward.order) {
-    for (let arc = graph.out.first[u]!; arc < graph.out.first[u + 1]!; arc++) {
-      const v = graph.out.other[arc]!;
-      const hidden = graph.out.type[arc] !== ARC.plain || carrierOf(graph, v) === "control";
-      if (hidden && backward.before[v] !== undefined) {
-        candidates.push({ from: u, to: v, length: forward.length[u]! + 1 + backward.length[v]! });
+function twinOf(graph: StateGraph, source: number, targets: readonly number[], links: Links): number[] | null {
+  const forward = beginning([source]);
+  const atFace = new Set(targets.map((vertex) => placeOf(graph, vertex)));
+  const candidates = new Map<number, { from: number; to: number }[]>();
+  let tried = 0;
+  let shortest = Infinity;
+  for (let layer = [source], length = 0; layer.length > 0 || shortest < Infinity; length++) {
+    for (const u of layer) {
+      for (let arc = graph.out.first[u]!; arc < graph.out.first[u + 1]!; arc++) {
+        const v = graph.out.other[arc]!;
+        const hidden = graph.out.type[arc] !== ARC.plain || carrierOf(graph, v) === "control";
+        if (!hidden || links.length[v] === NOT_REACHED) continue;
+        const whole = length + 1 + links.length[v]!;
+        shortest = Math.min(shortest, whole);
+        const known = candidates.get(whole);
+        if (known) known.push({ from: u, to: v });
+        else candidates.set(whole, [{ from: u, to: v }]);
       }
     }
+    layer = nextLayer(graph, forward, layer, atFace);
+    // What is still to come is at least two links longer than this layer is far.
+    while (shortest <= length + 1 || (layer.length === 0 && shortest < Infinity)) {
+      const ready = candidates.get(shortest) ?? [];
+      candidates.delete(shortest);
+      ready.sort((a, b) => a.from - b.from || a.to - b.to);
+      for (const { from, to } of ready) {
+        if (tried++ === CANDIDATES) return null;
+        const way = wayThrough(graph, forward, from, to, targets);
+        if (way !== null) return way;
+      }
+      shortest = Math.min(Infinity, ...candidates.keys());
+    }
   }
-  candidates.sort((a, b) => a.length - b.length || a.from - b.from || a.to - b.to);
-  for (const { from, to } of candidates.slice(0, CANDIDATES)) {
-    const head = trail(forward.before, from).reverse();
-    const used = new Set(head.map((vertex) => placeOf(graph, vertex)));
-    if (used.has(placeOf(graph, to)) && placeOf(graph, to) !== placeOf(graph, from)) continue;
-    if (head.some((vertex) => targets.includes(vertex))) continue;
-    used.delete(placeOf(graph, to));
-    const rest = breadthFirst(graph, [to], graph.out, used, new Set(targets));
-    const end = rest.found;
+  return null;
+}
+
+/** From the source to the hidden arc, over it, and on to the face through other places. */
+function wayThrough(
+  graph: StateGraph,
+  forward: Search,
+  from: number,
+  to: number,
+  targets: readonly number[],
+): number[] | null {
+  const head = trail(forward, from).reverse();
+  const used = new Set(head.map((vertex) => placeOf(graph, vertex)));
+  if (used.has(placeOf(graph, to)) && placeOf(graph, to) !== placeOf(graph, from)) return null;
+  if (head.some((vertex) => targets.includes(vertex))) return null;
+  used.delete(placeOf(graph, to));
+  const rest = beginning([to]);
+  const isEnd = new Set(targets);
+  for (let layer = [to]; layer.length > 0; layer = nextLayer(graph, rest, layer, used)) {
+    const end = layer.find((vertex) => isEnd.has(vertex));
     if (end === undefined) continue;
-    const way = [...head, ...trail(rest.before, end).reverse()];
+    const way = [...head, ...trail(rest, end).reverse()];
     // Turning into another carrier and back inside one place is no other way.
-    if (new Set(way).size === way.length && hiddenBy(graph, way).length > 0) return way;
+    return new Set(way).size === way.length && hiddenBy(graph, way).length > 0 ? way : null;
   }
   return null;
 }
@@ -88,47 +122,51 @@ function twinOf(graph: StateGraph, source: number, targets: readonly number[], b
 /** More hidden arcs than this between one source and one face say the same thing again. */
 const CANDIDATES = 200;
 
-type Search = {
-  before: (number | undefined)[];
-  length: (number | undefined)[];
-  order: number[];
-  found: number | undefined;
-};
+/** For each vertex found, the one before it; -1 at the start. */
+type Search = Map<number, number>;
 
-/** Breadth-first over vertices, stopping at `until`, never entering a place in `avoid`. Sparse arrays: small regions. */
-function breadthFirst(
-  graph: StateGraph,
-  starts: readonly number[],
-  side: StateGraph["out"],
-  avoid: ReadonlySet<number> | null,
-  until: ReadonlySet<number> | null = null,
-): Search {
-  const search: Search = { before: [], length: [], order: [], found: undefined };
-  for (const start of starts) {
-    search.before[start] = -1;
-    search.length[start] = 0;
-    search.order.push(start);
-  }
-  for (let head = 0; head < search.order.length; head++) {
-    const vertex = search.order[head]!;
-    if (until?.has(vertex)) {
-      search.found = vertex;
-      break;
-    }
-    for (let arc = side.first[vertex]!; arc < side.first[vertex + 1]!; arc++) {
-      const next = side.other[arc]!;
-      if (search.before[next] !== undefined || avoid?.has(placeOf(graph, next))) continue;
-      search.before[next] = vertex;
-      search.length[next] = search.length[vertex]! + 1;
-      search.order.push(next);
+function beginning(starts: readonly number[]): Search {
+  return new Map(starts.map((start) => [start, -1]));
+}
+
+/** One step onwards, never into a place to `avoid`. */
+function nextLayer(graph: StateGraph, search: Search, layer: readonly number[], avoid: ReadonlySet<number>): number[] {
+  const next: number[] = [];
+  for (const vertex of layer) {
+    for (let arc = graph.out.first[vertex]!; arc < graph.out.first[vertex + 1]!; arc++) {
+      const to = graph.out.other[arc]!;
+      if (search.has(to) || avoid.has(placeOf(graph, to))) continue;
+      search.set(to, vertex);
+      next.push(to);
     }
   }
-  return search;
+  return next;
 }
 
 /** From `end` back to the start of the search. */
-function trail(before: readonly (number | undefined)[], end: number): number[] {
+function trail(before: Search, end: number): number[] {
   const way: number[] = [];
-  for (let vertex = end; vertex >= 0; vertex = before[vertex] ?? -1) way.push(vertex);
+  for (let vertex = end; vertex >= 0; vertex = before.get(vertex)!) way.push(vertex);
   return way;
+}
+
+const NOT_REACHED = -1;
+type Links = Readonly<{ length: Int32Array }>;
+
+/** Arcs on the shortest way from every vertex to the nearest target. Cost: linear in what reaches one. */
+function linksTo(graph: StateGraph, targets: readonly number[]): Links {
+  const length = new Int32Array(graph.vertexCount).fill(NOT_REACHED);
+  const queue = [...targets];
+  for (const target of targets) length[target] = 0;
+  const { first, other } = graph.in;
+  for (let head = 0; head < queue.length; head++) {
+    const vertex = queue[head]!;
+    for (let arc = first[vertex]!; arc < first[vertex + 1]!; arc++) {
+      const before = other[arc]!;
+      if (length[before] !== NOT_REACHED) continue;
+      length[before] = length[vertex]! + 1;
+      queue.push(before);
+    }
+  }
+  return { length };
 }

@@ -3,6 +3,7 @@ import type { Carrier } from "../plant/carriers";
 import { storedQuantity, wayToMakeHarmless, type StoredQuantity } from "../energy/storedEnergy";
 import type { Read } from "../plant/problem";
 import { barrierDistance, leastWay, reached, viaNames, UNREACHED, type BarrierDistance } from "./barrierDistance";
+import { later, onceFor } from "../onceFor";
 import { findingsOf, type Finding } from "./findings";
 import { hiddenBy, hiddenTwinsTo, type HiddenBy } from "./hiddenRoute";
 import { keepArcs } from "./keepArcs";
@@ -60,7 +61,8 @@ export type Trace = Readonly<{
  * Every energy that may reach the job's faces, with every device passing.
  *
  * The route shown has the fewest links; of equal ones the first by the code units of its place names. Where a plain and
- * a hidden route of the same row both exist, both rows are given. Rows are sorted by face, source, carrier, arrival.
+ * a hidden route of the same row both exist, both rows are given. Rows are sorted by face, source, carrier, arrival. Each
+ * list is made when it is first read.
  *
  * Cost: for each face and arriving carrier one search of what reaches it, and for each row the length of its route.
  */
@@ -71,67 +73,117 @@ export function trace(graph: StateGraph, job: Job, file = "job"): Read<Trace> {
 }
 
 export function traceFaces(graph: StateGraph, faces: readonly WorkFace[]): Trace {
-  const { feeding, stored } = sourcesOf(graph);
-  const rows: { row: TracedSource; way: number[]; source: SourceVertex }[] = [];
-  const storedRows: TracedStored[] = [];
-  const plainGraph = withoutHiddenArcs(graph);
-  const work = faceItems(faces);
-  const lines = withoutConversions(graph);
-  const nothingShut = new Uint8Array(graph.vertexCount);
-  for (const face of faces) {
-    const own = ownDriveOf(graph, face);
-    for (const [arrives, targets] of faceVertices(graph, face)) {
-      if (targets.every((target) => graph.in.first[target] === graph.in.first[target + 1] && !hasSource(target)))
-        continue;
-      const distance = barrierDistance(graph, targets, null);
-      const reaching = feeding.filter((source) => distance.gates[source.vertex] !== UNREACHED);
-      const plainDistance = reaching.length === 0 ? null : barrierDistance(plainGraph, targets, null);
-      const twinOf = hiddenTwinsTo(graph, targets);
-      const tiers = tiersTo(graph, targets, own);
-      const lockOf = lastLockBefore(graph, targets, work);
-      const unconverted = reached(lines, targets, nothingShut, "in");
-      const describe = (source: SourceVertex, way: readonly number[]) =>
-        described(graph, source, face, arrives, way, {
-          brings: source.carrier === arrives && unconverted[source.vertex] === 1,
-          tier: tiers.tierOf(source.vertex),
-          likeliest: likeliestBut(way, tiers.wayOf(source.vertex)),
-          lastLock: lockOf(source.vertex),
-        });
-      for (const source of reaching) {
-        for (const way of waysOf(graph, plainGraph, source, targets, distance, plainDistance!, twinOf)) {
-          const by = hiddenBy(graph, way);
-          rows.push({
-            way,
-            source,
-            row: { ...describe(source, way), hidden: by.length > 0, hiddenBy: by },
-          });
-        }
-      }
-      for (const source of stored) {
-        const way = leastWay(graph, source.vertex, targets, null, distance);
-        if (way === null) continue;
-        const { stored: energy, regenerating } = source.source;
-        storedRows.push({
-          ...describe(source, way),
-          regenerating,
-          quantity: energy === undefined ? null : storedQuantity(energy),
-          harmless: wayToMakeHarmless(energy),
-        });
-      }
-    }
-  }
+  const arrivals = arrivalsOf(graph, faces);
+  const rows = later(() =>
+    arrivals.feeding.flatMap((one) => one.routes().map((route) => ({ ...route, source: one.source }))),
+  );
+  const sources = later(() =>
+    rows()
+      .map(({ row }) => row)
+      .sort(byRow),
+  );
+  const stored = later(() => arrivals.stored.map(storedRow).sort(byRow));
+  const ways = later(() => waysIn(graph, faces, sourcesOf(graph).feeding));
+  const findings = later(() => findingsOf(graph, faces, rows()));
   return {
     format: "heavy-lantern/trace",
     version: 1,
-    sources: rows.map(({ row }) => row).sort(byRow),
-    stored: storedRows.sort(byRow),
-    waysIn: waysIn(graph, faces, feeding),
-    findings: findingsOf(graph, faces, rows),
+    get sources() {
+      return sources();
+    },
+    get stored() {
+      return stored();
+    },
+    get waysIn() {
+      return ways();
+    },
+    get findings() {
+      return findings();
+    },
   };
+}
 
-  function hasSource(vertex: number): boolean {
-    return feeding.some((s) => s.vertex === vertex) || stored.some((s) => s.vertex === vertex);
+/** That a source reaches a face in one form; by which ways, and how likely, is worked out when asked for. */
+export type Arrival = Readonly<{
+  source: SourceVertex;
+  face: string;
+  arrives: Carrier;
+  readonly tier: Tier;
+  /** The shortest way, and its plain or hidden twin where both exist. Cost: their lengths. */
+  routes: () => readonly Readonly<{ way: number[]; row: TracedSource }>[];
+}>;
+
+/**
+ * What reaches the faces, without the ways. Cost: a search for each face and arriving carrier; then, once for each of these and
+ * when something is first asked of it, one for its tiers, its plain ways, its locks.
+ */
+export function arrivalsOf(
+  graph: StateGraph,
+  faces: readonly WorkFace[],
+): Readonly<{ feeding: readonly Arrival[]; stored: readonly Arrival[] }> {
+  const { feeding, stored } = sourcesOf(graph);
+  const hasSource = new Set([...feeding, ...stored].map(({ vertex }) => vertex));
+  const work = faceItems(faces);
+  const found: { feeding: Arrival[]; stored: Arrival[] } = { feeding: [], stored: [] };
+  for (const face of faces) {
+    const own = later(() => ownDriveOf(graph, face));
+    for (const [arrives, targets] of faceVertices(graph, face)) {
+      const isReached = (target: number) =>
+        graph.in.first[target]! < graph.in.first[target + 1]! || hasSource.has(target);
+      if (!targets.some(isReached)) continue;
+      const distance = barrierDistance(graph, targets, null);
+      const plainGraph = later(() => withoutHiddenArcs(graph));
+      const plainDistance = later(() => barrierDistance(plainGraph(), targets, null));
+      const twinOf = hiddenTwinsTo(graph, targets);
+      const tiers = later(() => tiersTo(graph, targets, own()));
+      const lockOf = later(() => lastLockBefore(graph, targets, work));
+      const unconverted = later(() =>
+        reached(withoutConversions(graph), targets, new Uint8Array(graph.vertexCount), "in"),
+      );
+      const describe = (source: SourceVertex, way: readonly number[]) =>
+        described(graph, source, face, arrives, way, {
+          brings: source.carrier === arrives && unconverted()[source.vertex] === 1,
+          tier: tiers().tierOf(source.vertex),
+          likeliest: likeliestBut(way, tiers().wayOf(source.vertex)),
+          lastLock: lockOf()(source.vertex),
+        });
+      const arrival = (source: SourceVertex, ways: () => readonly number[][]): Arrival => ({
+        source,
+        face: face.name,
+        arrives,
+        get tier() {
+          return tiers().tierOf(source.vertex);
+        },
+        routes: later(() =>
+          ways().map((way) => {
+            const by = hiddenBy(graph, way);
+            return { way, row: { ...describe(source, way), hidden: by.length > 0, hiddenBy: by } };
+          }),
+        ),
+      });
+      for (const source of feeding) {
+        if (distance.gates[source.vertex] === UNREACHED) continue;
+        const ways = () => waysOf(graph, plainGraph(), source, targets, distance, plainDistance(), twinOf);
+        found.feeding.push(arrival(source, ways));
+      }
+      for (const source of stored) {
+        if (distance.gates[source.vertex] === UNREACHED) continue;
+        found.stored.push(arrival(source, () => [leastWay(graph, source.vertex, targets, null, distance)!]));
+      }
+    }
   }
+  return found;
+}
+
+function storedRow({ source, routes }: Arrival): TracedStored {
+  const { hidden: _, hiddenBy: __, ...row } = routes()[0]!.row;
+  const { stored: energy, regenerating } = source.source;
+  return {
+    ...row,
+    regenerating,
+    quantity: energy === undefined ? null : storedQuantity(energy),
+    harmless: wayToMakeHarmless(energy),
+  };
 }
 
 /** The witness routes of one row: the shortest, and its plain or hidden twin where both exist. */
@@ -154,28 +206,15 @@ function waysOf(
   return twin === null ? [plain] : [plain, twin];
 }
 
-const plainGraphs = new WeakMap<StateGraph, StateGraph>();
-
 /** The same graph with only arcs along normal flow that convert nothing, and no control. Made once for each graph. */
-function withoutHiddenArcs(graph: StateGraph): StateGraph {
-  const known = plainGraphs.get(graph);
-  if (known) return known;
-  const plain = keepArcs(
-    graph,
-    (vertex, side, arc) => carrierOf(graph, vertex) !== "control" && side.type[arc] === ARC.plain,
-  );
-  plainGraphs.set(graph, plain);
-  return plain;
-}
-
-const lineGraphs = new WeakMap<StateGraph, StateGraph>();
+const withoutHiddenArcs = onceFor((graph: StateGraph) =>
+  keepArcs(graph, (vertex, side, arc) => carrierOf(graph, vertex) !== "control" && side.type[arc] === ARC.plain),
+);
 
 /** The same graph with lines only: what goes along them arrives as it was supplied. Made once for each graph. */
-function withoutConversions(graph: StateGraph): StateGraph {
-  const known = lineGraphs.get(graph) ?? keepArcs(graph, (_vertex, side, arc) => side.link[arc]! >= 0);
-  lineGraphs.set(graph, known);
-  return known;
-}
+const withoutConversions = onceFor((graph: StateGraph) =>
+  keepArcs(graph, (_vertex, side, arc) => side.link[arc]! >= 0),
+);
 
 type Ranked = Readonly<{ brings: boolean; tier: Tier; likeliest: number[] | null; lastLock: string | null }>;
 
