@@ -1,3 +1,4 @@
+import { later } from "../onceFor";
 import type { Carrier } from "../plant/carriers";
 import type { Family, Grade } from "../requirement/grades";
 import type { RuleProfile } from "../requirement/profile";
@@ -50,7 +51,8 @@ export type Shortfall = Readonly<{
   measures: readonly string[];
 }>;
 
-/** One row for each pair, sorted by face, source, carrier. Cost: barrierDepths for each face, and the routes. */
+/** One row for each pair, sorted by face, source, carrier. Cost: barrierDepths for each face; the
+ * way and the reasons of a row when they are read. */
 export function routesOf(
   field: BarrierField,
   pairs: readonly RequiredPair[],
@@ -69,27 +71,37 @@ export function routesOf(
       const { source, demands } = pair;
       const found = depths.get(source);
       if (found === undefined) throw new Error(`${placeName(graph, source.vertex)} no longer reaches ${face.name}`);
-      const way = leastWay(graph, source.vertex, targets, found.gateMarks, found.distance)!;
-      const judged = demands.map((demand) => ({ demand, ...grader.judge(pair, demand) }));
-      const shown = judged.find(({ held }) => !held) ?? judged[0];
+      const judged = demands.map((demand) => ({ demand, judgement: grader.judge(pair, demand) }));
+      const shown = judged.find(({ judgement }) => !judgement.held) ?? judged[0];
       if (shown === undefined) throw new Error(`${placeName(graph, source.vertex)} arrives as nothing`);
+      const { demand, judgement } = shown;
+      const via = later(() =>
+        viaNames(graph, leastWay(graph, source.vertex, targets, found.gateMarks, found.distance)!),
+      );
+      const because = later(() => judgement.because);
       const contents = graph.plant.items[source.item]?.contents;
       routes.push({
         source: placeName(graph, source.vertex),
         carrier: source.carrier,
         face: face.name,
-        required: shown.demand.barriers,
-        available: shown.demand.available,
-        depth: shown.demand.grade === null ? found.depth : shown.depth,
-        arrives: shown.demand.arrives,
-        family: shown.demand.family,
-        requiredGrade: shown.demand.grade,
-        grade: shown.grade,
-        held: shown.demand.grade === null ? found.depth >= shown.demand.barriers : judged.every(({ held }) => held),
-        because: shown.because,
-        rule: { row: shown.demand.row, reason: shown.demand.reason, source: shown.demand.source },
+        required: demand.barriers,
+        available: demand.available,
+        get depth() {
+          return demand.grade === null ? found.depth : judgement.depth;
+        },
+        arrives: demand.arrives,
+        family: demand.family,
+        requiredGrade: demand.grade,
+        grade: judgement.grade,
+        held: demand.grade === null ? found.depth >= demand.barriers : judged.every(({ judgement: { held } }) => held),
+        get because() {
+          return because();
+        },
+        rule: { row: demand.row, reason: demand.reason, source: demand.source },
         brings: contents ? [contents.fluid, ...contents.hazards].join(", ") : null,
-        via: viaNames(graph, way),
+        get via() {
+          return via();
+        },
       });
     }
   }

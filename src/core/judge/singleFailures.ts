@@ -1,8 +1,9 @@
 import type { Carrier } from "../plant/carriers";
-import { viaNames, leastWay, barrierDistance } from "../trace/barrierDistance";
+import { later } from "../onceFor";
+import { viaNames, leastWay, barrierDistance, type BarrierDistance } from "../trace/barrierDistance";
 import type { SourceVertex } from "../trace/sources";
 import { gatesOf, gateVertices, placeName, type StateGraph } from "../trace/stateGraph";
-import { arrivesAs, faceVertices, type WorkFace } from "../trace/workFaces";
+import { faceVertices, type WorkFace } from "../trace/workFaces";
 import type { BarrierField } from "./pairs";
 
 /** A face that energy reaches, with nothing isolated on the way. */
@@ -25,41 +26,65 @@ export type SingleFailure = Readonly<{
 
 type Reaching = Readonly<{ face: WorkFace; source: SourceVertex }>;
 
-/** Every energy that reaches a face past the isolated devices, sorted by face, carrier as it arrives, source. */
+/**
+ * Every energy that reaches a face past the isolated devices, sorted by face, carrier as it arrives, source. Cost: a search for
+ * each face and carrier of what has no barrier before it; a route when it is read.
+ */
 export function litWith(field: BarrierField, reaching: readonly Reaching[], isolated: ReadonlySet<number>): Lit[] {
   const { graph } = field;
   const lit: Lit[] = [];
-  const credited = [...isolated].filter((item) => field.creditable.has(item));
+  const credited = new Set([...isolated].filter((item) => field.creditable.has(item)));
+  const marks = gatesOf(graph, credited);
+  const search = lastSearch(graph);
   for (const face of field.faces) {
     const sources = reaching.filter((pair) => pair.face === face).map((pair) => pair.source);
-    for (const targets of faceVertices(graph, face).values()) {
+    for (const [arrives, targets] of faceVertices(graph, face)) {
       // Where no connection and no source ends, nothing arrives: most carriers at most faces.
       if (!targets.some((vertex) => endsSomething(graph, vertex, sources))) continue;
-      const gateMarks = gatesOf(graph, credited);
-      const distance = barrierDistance(graph, targets, gateMarks);
+      const distance = barrierDistance(graph, targets, marks, null, 1);
       for (const source of sources) {
-        const own = isolated.has(source.item) && gateVertices(graph, source.item).length > 1;
         // A source's own device is no barrier to it, on whatever carrier the way comes back through it.
-        const marks = own
+        const isOwn = isolated.has(source.item) && gateVertices(graph, source.item).length > 1;
+        const past = isOwn
           ? gatesOf(
               graph,
-              credited.filter((item) => item !== source.item),
+              [...credited].filter((item) => item !== source.item),
             )
-          : gateMarks;
-        const dist = own ? barrierDistance(graph, targets, marks) : distance;
-        if (dist.gates[source.vertex] !== 0) continue;
-        const way = leastWay(graph, source.vertex, targets, marks, dist)!;
+          : marks;
+        const there = isOwn ? barrierDistance(graph, targets, past, null, 1) : distance;
+        if (there.gates[source.vertex] !== 0) continue;
+        const via = later(() => viaNames(graph, leastWay(graph, source.vertex, targets, past, search(targets, past))!));
         lit.push({
           face: face.name,
-          arrives: arrivesAs(graph, way),
+          arrives,
           source: placeName(graph, source.vertex),
           carrier: source.carrier,
-          via: viaNames(graph, way),
+          get via() {
+            return via();
+          },
         });
       }
     }
   }
-  return lit.sort((a, b) => (litKey(a) < litKey(b) ? -1 : 1));
+  return sortedBy(lit, litKey);
+}
+
+/** The last search asked for is kept: routes are mostly read one after another. */
+function lastSearch(graph: StateGraph): (targets: readonly number[], marks: Uint8Array) => BarrierDistance {
+  let last: { targets: readonly number[]; marks: Uint8Array; distance: BarrierDistance } | undefined;
+  return (targets, marks) => {
+    if (last?.targets !== targets || last.marks !== marks) {
+      last = { targets, marks, distance: barrierDistance(graph, targets, marks, null, 1) };
+    }
+    return last.distance;
+  };
+}
+
+function sortedBy<Row>(rows: readonly Row[], keyOf: (row: Row) => string): Row[] {
+  return rows
+    .map((row) => ({ row, key: keyOf(row) }))
+    .sort((a, b) => (a.key < b.key ? -1 : a.key > b.key ? 1 : 0))
+    .map(({ row }) => row);
 }
 
 function endsSomething(graph: StateGraph, vertex: number, sources: readonly SourceVertex[]): boolean {
@@ -74,7 +99,7 @@ function litKey({ face, arrives, source, carrier }: Lit): string {
  * For each isolated creditable device, what lights if it alone leaks or is opened again; also when nothing does. Sorted
  * by tag. Devices with a common cause are still failed one at a time here: their shared failure shows in the depth.
  *
- * Cost: for each device, a search for each face and carrier.
+ * Cost: for each device, litWith.
  */
 export function singleFailures(
   field: BarrierField,

@@ -1,9 +1,10 @@
-import type { Job, School } from "../request/jobFile";
+import type { Job, Objective, School } from "../request/jobFile";
 import type { Problem, Read } from "../plant/problem";
 import { profileOf } from "../requirement/profiles";
 import type { RuleProfile } from "../requirement/profile";
 import { sourcesOf } from "../trace/sources";
 import type { StateGraph } from "../trace/stateGraph";
+import { traceFaces, type Trace } from "../trace/trace";
 import { faceItems, workFaces, type WorkFace } from "../trace/workFaces";
 import { choosePoints, firstOf, type Chosen as ChosenPoints } from "../cut/choosePoints";
 import type { LayerAt } from "../cut/relaxedCut";
@@ -51,8 +52,19 @@ export type Chosen = Readonly<{
   profile: RuleProfile;
 }>;
 
-/** Which devices, under the job's objective and school; nothing said about them yet. */
-export function chooseFor(graph: StateGraph, job: Job, file: string): Read<Chosen> {
+/** What is so of a job whatever is minimised: its faces, what reaches them, what is asked between. */
+export type Prepared = Readonly<{
+  graph: StateGraph;
+  job: Job;
+  field: BarrierField;
+  pairs: readonly RequiredPair[];
+  pinned: ReadonlySet<number>;
+  profile: RuleProfile;
+  traced: Trace;
+}>;
+
+/** Cost: see requirePairs. */
+export function prepare(graph: StateGraph, job: Job, file: string): Read<Prepared> {
   const faces = workFaces(graph, job, file);
   if (!faces.ok) return faces;
   const named = namedDevices(graph, job, file);
@@ -60,8 +72,16 @@ export function chooseFor(graph: StateGraph, job: Job, file: string): Read<Chose
   const { pinned, struck, passing } = named.value;
   const profile = profileOf(job.profile);
   const field = barrierField(graph, faces.value, struck, passing);
-  const atWork = faceItems(faces.value);
   const pairs = requirePairs(field, job, profile);
+  const traced = traceFaces(graph, faces.value);
+  return { ok: true, warnings: [], value: { graph, job, field, pairs, pinned, profile, traced } };
+}
+
+/** Which devices, under an objective and a school; nothing said about them yet. */
+export function chooseFor(prepared: Prepared, objective: Objective, school: School): Chosen {
+  const { field, pairs, pinned, profile } = prepared;
+  const job = { ...prepared.job, objective, school };
+  const atWork = faceItems(field.faces);
   const price = priceOf(field, job.objective, job.school, atWork);
 
   const positive = positiveStage(field, pairs, price, job.school);
@@ -85,25 +105,21 @@ export function chooseFor(graph: StateGraph, job: Job, file: string): Read<Chose
   const stands = opening && openingOf(field, judged, job, profile);
   const cost_hundredths = [...judged].reduce((sum, item) => sum + price(item), 0);
   return {
-    ok: true,
-    warnings: [],
-    value: {
-      field,
-      pairs,
-      asks,
-      devices: judged,
-      because,
-      layerAt: chosen.layerAt,
+    field,
+    pairs,
+    asks,
+    devices: judged,
+    because,
+    layerAt: chosen.layerAt,
+    cost_hundredths,
+    bound_hundredths: Math.min(
       cost_hundredths,
-      bound_hundredths: Math.min(
-        cost_hundredths,
-        isRepaired ? chosen.bound_hundredths : given.reduce((sum, item) => sum + price(item), chosen.bound_hundredths),
-      ),
-      exact: chosen.exact && positive.devices.size === 0 && !isRepaired,
-      openingShort: stands ? openingShortOf(stands, judged) : [],
-      ...impossibility(field, positive, stands),
-      profile,
-    },
+      isRepaired ? chosen.bound_hundredths : given.reduce((sum, item) => sum + price(item), chosen.bound_hundredths),
+    ),
+    exact: chosen.exact && positive.devices.size === 0 && !isRepaired,
+    openingShort: stands ? openingShortOf(stands, judged) : [],
+    ...impossibility(field, positive, stands),
+    profile,
   };
 }
 

@@ -2,7 +2,8 @@ import type { Job, Objective, School } from "../request/jobFile";
 import type { Read } from "../plant/problem";
 import { LADDERS } from "../requirement/grades";
 import type { StateGraph } from "../trace/stateGraph";
-import { plan, type Plan } from "./plan";
+import { prepare } from "./choose";
+import { planFor, type Plan } from "./plan";
 
 /** One way of isolating the same work, for laying beside the others. */
 export type Alternative = Readonly<{
@@ -47,7 +48,8 @@ const MINUTES_FOR_ONE_DARK = 20;
 
 /**
  * The plans that differ, each objective and both schools tried, with the figures people choose by. Equal sets are shown
- * once, under the first name that found them. Cost: six plans.
+ * once, under the first name that found them. Cost: six plans; what reaches the work is looked for
+ * once.
  */
 export function compare(
   graph: StateGraph,
@@ -56,13 +58,14 @@ export function compare(
 ): Read<{ comparison: Comparison; plans: readonly Plan[] }> {
   const plans: Plan[] = [];
   const seen = new Set<string>();
+  const prepared = prepare(graph, job, file);
+  if (!prepared.ok) return prepared;
   for (const [objective, school] of TRIED) {
-    const made = plan(graph, { ...job, objective, school }, file);
-    if (!made.ok) return made;
-    const key = made.value.points.map((point) => point.device).join();
+    const made = planFor(prepared.value, objective, school);
+    const key = made.points.map((point) => point.device).join();
     if (seen.has(key)) continue;
     seen.add(key);
-    plans.push(made.value);
+    plans.push(made);
   }
   const figures = plans.map((made) => {
     const dark = made.goesDark.filter((loss) => !loss.isWork);

@@ -3,8 +3,9 @@ import type { Carrier } from "../plant/carriers";
 import type { Read } from "../plant/problem";
 import { placeName, type StateGraph } from "../trace/stateGraph";
 import { faceItems, type WorkFace } from "../trace/workFaces";
+import { later } from "../onceFor";
 import { unlinked } from "../trace/findings";
-import { traceFaces, type Trace } from "../trace/trace";
+import type { Trace } from "../trace/trace";
 import { blindList, type Blind } from "./blindList";
 import type { Cavity } from "../judge/sections";
 import { effortHundredths } from "../cut/costs";
@@ -20,7 +21,7 @@ import { singleFailures, type SingleFailure } from "../judge/singleFailures";
 import { violations } from "../judge/violations";
 
 import { energiesOf, type EnergyGroup } from "./energies";
-import { chooseFor, type Because, type Chosen } from "./choose";
+import { chooseFor, prepare, type Because, type Chosen, type Prepared } from "./choose";
 
 /** A device to isolate, lock and tag. */
 export type Point = Readonly<{
@@ -94,65 +95,106 @@ export type Plan = Readonly<{
  * Efforts are compared to a hundredth of a minute. Cost: see choosePoints; the rest is linear for each point and face.
  */
 export function plan(graph: StateGraph, job: Job, file = "job"): Read<Plan> {
-  const read = chooseFor(graph, job, file);
-  if (!read.ok) return read;
-  const { field, pairs, devices, profile } = read.value;
+  const prepared = prepare(graph, job, file);
+  if (!prepared.ok) return prepared;
+  return { ok: true, warnings: [], value: planFor(prepared.value, job.objective, job.school) };
+}
+
+/** The same, for a job of which is known what reaches it. What is said of the points is worked out when it is first read. */
+export function planFor(prepared: Prepared, objective: Objective, school: School): Plan {
+  const { graph, job, traced } = prepared;
+  const chosen = chooseFor(prepared, objective, school);
+  const { field, pairs, devices, profile } = chosen;
   const grader = graderOf(field, pairs, devices);
   const routes = routesOf(field, pairs, devices, grader);
-  const shortfalls = shortfallsOf(routes, profile).map((one) => withProof(one, read.value));
-  const traced = traceFaces(graph, field.faces);
+  const short = shortfallsOf(routes, profile).map((one) => withProof(one, chosen));
   const alone = unlinked(graph, field.faces);
-  const points = pointsOf(read.value);
-  const positive = new Set([...devices].filter((item) => graph.plant.items[item]?.device?.positive));
+  const points = pointsOf(chosen);
   const isStaged = points.some((point) => point.because === "positive");
-  const blinds = isStaged ? blindList(field, pairs, positive) : [];
+  const positive = new Set([...devices].filter((item) => graph.plant.items[item]?.device?.positive));
+  const blinds = later(() => (isStaged ? blindList(field, pairs, positive) : []));
+  const bleeds = later(() =>
+    [...new Set([...grader.cavities.flatMap((cavity) => cavity.bleeds), ...bodyBleedsOf(chosen)])].sort(),
+  );
+  const opens = later(() => [...new Set(grader.cavities.flatMap((cavity) => cavity.opens))].sort());
   const itemsOf = (tags: readonly string[]) => new Set(tags.map((tag) => graph.itemByTag.get(tag)!));
-  const bleeds = [
-    ...new Set([...grader.cavities.flatMap((cavity) => cavity.bleeds), ...bodyBleedsOf(read.value)]),
-  ].sort();
-  const opens = [...new Set(grader.cavities.flatMap((cavity) => cavity.opens))].sort();
-  const { lit, drains } = grader.standing;
-  const losses = lossesOf(graph, devices, faceItems(field.faces), {
-    isSafe: (vertex) => lit[vertex] === 0 && (!isFlow(graph, vertex) || drains.drained[vertex] === 1),
-    bleeds: itemsOf(bleeds),
-    opens: itemsOf(opens),
+  const losses = later(() => {
+    const { lit, drains } = grader.standing;
+    return lossesOf(graph, devices, faceItems(field.faces), {
+      isSafe: (vertex) => lit[vertex] === 0 && (!isFlow(graph, vertex) || drains.drained[vertex] === 1),
+      bleeds: itemsOf(bleeds()),
+      opens: itemsOf(opens()),
+    });
   });
+  const failures = later(() => singleFailures(field, pairs, devices));
+  const darkZone = later(() => darkZoneOf(graph, grader.cavities));
+  const notices = later(() => [...noticesOf(graph, points), ...blinds().flatMap(tooWeak)]);
+  const energies = later(() =>
+    energiesOf(traced.sources, new Set(points.map(({ device }) => device)), [
+      ...short,
+      ...routes.filter(({ depth, required }) => depth === 0 && required > 0),
+    ]),
+  );
+  const findings = later(() => [
+    ...traced.findings,
+    ...undrainedZones(field, grader.cavities),
+    ...lossFindings(losses()),
+  ]);
   return {
-    ok: true,
-    warnings: [],
-    value: {
-      format: "heavy-lantern/plan",
-      version: 1,
-      objective: job.objective,
-      school: job.school,
-      profile: profile.id,
-      points,
-      cost: read.value.cost_hundredths / 100,
-      minutes: [...devices].reduce((sum, item) => sum + effortHundredths(graph, item), 0) / 100,
-      exact: read.value.exact,
-      bound: read.value.bound_hundredths / 100,
-      feasible: routes.every((route) => route.available >= route.required),
-      held: shortfalls.length + read.value.openingShort.length + alone.length === 0,
-      unlinked: alone,
-      routes,
-      shortfalls: [...shortfalls, ...openingShortfalls(read.value)],
-      singleFailures: singleFailures(field, pairs, devices),
-      cavities: grader.cavities,
-      bleeds,
-      opens,
-      unusable: [...job.struck].sort(),
-      blinds,
-      darkZone: darkZoneOf(graph, grader.cavities),
-      goesDark: losses.goesDark,
-      alsoStops: losses.alsoStops,
-      notices: [...noticesOf(graph, points), ...blinds.flatMap(tooWeak)],
-      energies: energiesOf(traced.sources, new Set(points.map(({ device }) => device)), [
-        ...shortfalls,
-        ...routes.filter(({ depth, required }) => depth === 0 && required > 0),
-      ]),
-      waysIn: traced.waysIn,
-      stored: traced.stored,
-      findings: [...traced.findings, ...undrainedZones(field, grader.cavities), ...lossFindings(losses)],
+    format: "heavy-lantern/plan",
+    version: 1,
+    objective,
+    school,
+    profile: profile.id,
+    points,
+    cost: chosen.cost_hundredths / 100,
+    minutes: [...devices].reduce((sum, item) => sum + effortHundredths(graph, item), 0) / 100,
+    exact: chosen.exact,
+    bound: chosen.bound_hundredths / 100,
+    feasible: routes.every((route) => route.available >= route.required),
+    held: short.length + chosen.openingShort.length + alone.length === 0,
+    unlinked: alone,
+    routes,
+    shortfalls: [...short, ...openingShortfalls(chosen)],
+    get singleFailures() {
+      return failures();
+    },
+    get cavities() {
+      return grader.cavities;
+    },
+    get bleeds() {
+      return bleeds();
+    },
+    get opens() {
+      return opens();
+    },
+    unusable: [...job.struck].sort(),
+    get blinds() {
+      return blinds();
+    },
+    get darkZone() {
+      return darkZone();
+    },
+    get goesDark() {
+      return losses().goesDark;
+    },
+    get alsoStops() {
+      return losses().alsoStops;
+    },
+    get notices() {
+      return notices();
+    },
+    get energies() {
+      return energies();
+    },
+    get waysIn() {
+      return traced.waysIn;
+    },
+    get stored() {
+      return traced.stored;
+    },
+    get findings() {
+      return findings();
     },
   };
 }
@@ -164,16 +206,19 @@ function pointsOf({ field, asks, devices, because, layerAt }: Chosen): Point[] {
     .map((index): Point => {
       const item = graph.plant.items[index]!;
       const device = item.device!;
-      const without = new Set(devices);
-      without.delete(index);
       const reason = because.get(index) ?? "computed";
-      const held = asks
-        .flatMap((ask) => violations(ask.field, ask.pairs, without))
-        .map(({ pair }) => ({
-          source: placeName(graph, pair.source.vertex),
-          carrier: pair.source.carrier,
-          face: nameOf(pair.face),
-        }));
+      const holds = later(() => {
+        const without = new Set(devices);
+        without.delete(index);
+        const held = asks
+          .flatMap((ask) => violations(ask.field, ask.pairs, without))
+          .map(({ pair }) => ({
+            source: placeName(graph, pair.source.vertex),
+            carrier: pair.source.carrier,
+            face: nameOf(pair.face),
+          }));
+        return [...new Map(held.map((one) => [`${one.source} ${one.carrier} ${one.face}`, one])).values()];
+      });
       return {
         device: item.tag,
         stops: device.stops,
@@ -183,7 +228,9 @@ function pointsOf({ field, asks, devices, because, layerAt }: Chosen): Point[] {
         stage: reason === "positive" ? 2 : 1,
         because: reason,
         layer: layerAt(index) ?? 0,
-        holds: [...new Map(held.map((one) => [`${one.source} ${one.carrier} ${one.face}`, one])).values()],
+        get holds() {
+          return holds();
+        },
       };
     })
     .sort((a, b) => (a.device < b.device ? -1 : 1));
