@@ -37,7 +37,7 @@ export class CheapestFlow {
   /** Lengthens the paths to the shortest that are left, and says how long they are now; K where none is shorter. */
   lengthen(): number {
     const { source } = this.network;
-    const { distance, met } = this.towardsSink(true);
+    const { distance, met } = this.#towardsSink();
     const more = distance.get(source)!;
     this.isSettled = [...this.#lowered].every((node) => (distance.get(node) ?? FAR) <= more);
     for (const node of met) {
@@ -50,18 +50,18 @@ export class CheapestFlow {
     return this.length;
   }
 
-  /** Least reduced lengths to the sink: as far as the source, or of everything. */
-  towardsSink(untilSource: boolean): { distance: ReadonlyMap<number, number>; met: readonly number[] } {
+  /** Least reduced lengths to the sink, as far as the source. */
+  #towardsSink(): { distance: ReadonlyMap<number, number>; met: readonly number[] } {
     const { network, below } = this;
     const { source, sink, head, residual, length } = network;
-    const straight = this.K - this.length;
     const distance = new Map([
       [sink, 0],
-      [source, straight],
+      // The straight arc.
+      [source, this.K - this.length],
     ]);
     const met: number[] = [sink];
     const buckets: number[][] = [[sink]];
-    for (let d = 0; d < buckets.length && !(untilSource && d === distance.get(source)); d++) {
+    for (let d = 0; d < buckets.length && d < distance.get(source)!; d++) {
       const bucket = buckets[d] ?? [];
       for (let i = 0; i < bucket.length; i++) {
         const node = bucket[i]!;
@@ -78,7 +78,7 @@ export class CheapestFlow {
           if (known !== undefined && there >= known) continue;
           distance.set(before, there);
           if (before === source) {
-            if (untilSource && there === d) return { distance, met };
+            if (there === d) return { distance, met };
             continue;
           }
           if (known === undefined) met.push(before);

@@ -91,6 +91,27 @@ export class FlowNetwork {
     return (this.#at[node] ??= this.#make(node));
   }
 
+  /** The nodes from which a node is entered that no search has come to: nothing flows there, so every length is 0. */
+  beforeUnmade(node: number): readonly number[] {
+    const vertex = this.vertexAt(node);
+    if (node !== vertex) return [vertex];
+    const { tail, first, arcs } = bothEnds(this.graph);
+    const found: number[] = [];
+    for (let slot = first[vertex]!; slot < first[vertex + 1]!; slot++) {
+      found.push(this.leaving(tail[arcs[slot]!]!));
+    }
+    return found;
+  }
+
+  /** The nodes to which it leads on. */
+  afterUnmade(node: number): readonly number[] {
+    const vertex = this.vertexAt(node);
+    const leaving = this.leaving(vertex);
+    if (node !== leaving) return [leaving];
+    const { first, other } = this.graph.out;
+    return Array.from(other.subarray(first[vertex]!, first[vertex + 1]!));
+  }
+
   #make(node: number): readonly number[] {
     if (node === this.sink) return [...this.#skipsOut.keys()].map((vertex) => this.#exit(vertex) ^ 1);
     if (node === this.source) return [...this.#skipsIn.keys()].map((vertex) => this.#entry(vertex));

@@ -3,55 +3,56 @@ import { FAR, type CheapestFlow } from "./cheapestFlow";
 /** The layer of a node: 0 is live plant, K the zone people work in. */
 export type Layer = (node: number) => number;
 
-/** π at the work: K less the length to the super-sink, at least 0. Cost: linear in what the flow's searches came to. */
+/** π at the work: K less the length to the super-sink, at least 0. Cost: nothing, or linear in the plant. */
 export function layersFromWork(flow: CheapestFlow): Layer {
-  const { K, below } = flow;
+  const { K, below, network } = flow;
   if (flow.isSettled) return (node) => Math.min(K, -below[node]!);
-  const { distance } = flow.towardsSink(false);
-  return (node) => Math.max(0, K - (distance.has(node) ? distance.get(node)! + K + below[node]! : FAR));
+  const distance = lengths(flow, network.sink, "backwards");
+  return (node) => (distance[node] === FAR ? 0 : Math.max(0, -distance[node]! - below[node]!));
+}
+
+/** π at the supply: the length from the super-source, at most K. Cost: linear in the plant. */
+export function layersFromSupply(flow: CheapestFlow): Layer {
+  const { K, below, network } = flow;
+  const distance = lengths(flow, network.source, "onwards");
+  return (node) => (distance[node] === FAR ? K : Math.min(K, distance[node]! - below[node]!));
 }
 
 /**
- * π at the supply: the length from the super-source, at most K. Where no search of the flow has come nothing flows, and
- * everything passes. Cost: linear in the plant.
+ * Least reduced lengths from a node, or to it, over what is left of the network; FAR where no way leads. Where no search of the
+ * flow has come nothing flows, and everything passes.
  */
-export function layersFromSupply(flow: CheapestFlow): Layer {
-  const { network, below, K } = flow;
-  const { graph, head, residual, length, source, sink } = network;
+function lengths(
+  { network, below, K, length: now }: CheapestFlow,
+  start: number,
+  way: "onwards" | "backwards",
+): Int32Array {
+  const { head, residual, length, source, sink } = network;
   const distance = new Int32Array(network.nodeCount).fill(FAR);
-  distance[source] = 0;
-  const buckets: number[][] = [[source]];
+  const buckets: number[][] = [];
+  const reach = (node: number, there: number) => {
+    if (there >= distance[node]!) return;
+    distance[node] = there;
+    (buckets[there] ??= []).push(node);
+  };
+  reach(start, 0);
   // The straight arc, by which a layer never jumps by two.
-  distance[sink] = K - flow.length;
-  (buckets[distance[sink]!] ??= []).push(sink);
+  reach(start === source ? sink : source, K - now);
   for (let d = 0; d < buckets.length; d++) {
     const bucket = buckets[d] ?? [];
-    const reach = (next: number, there: number) => {
-      if (there >= distance[next]!) return;
-      distance[next] = there;
-      if (there === d) bucket.push(next);
-      else (buckets[there] ??= []).push(next);
-    };
     for (let i = 0; i < bucket.length; i++) {
       const node = bucket[i]!;
-      if (distance[node] !== d) continue;
+      if (distance[node] !== d || (node === source && start !== source)) continue;
       if (node === source || network.isMade(node)) {
-        for (const arc of network.arcsAt(node)) {
-          const next = head[arc]!;
-          if (residual[arc]! > 0) reach(next, d + length[arc]! + below[next]! - below[node]!);
+        for (const leaving of network.arcsAt(node)) {
+          const next = head[leaving]!;
+          const arc = way === "onwards" ? leaving : leaving ^ 1;
+          const lowered = way === "onwards" ? below[next]! - below[node]! : below[node]! - below[next]!;
+          if (residual[arc]! > 0) reach(next, d + length[arc]! + lowered);
         }
-        continue;
-      }
-      const vertex = network.vertexAt(node);
-      if (node === vertex && network.leaving(vertex) !== node) {
-        reach(network.leaving(vertex), d + below[network.leaving(vertex)]!);
-        continue;
-      }
-      for (let arc = graph.out.first[vertex]!; arc < graph.out.first[vertex + 1]!; arc++) {
-        const next = graph.out.other[arc]!;
-        reach(next, d + below[next]!);
-      }
+      } else if (way === "onwards") for (const next of network.afterUnmade(node)) reach(next, d + below[next]!);
+      else for (const next of network.beforeUnmade(node)) reach(next, d - below[next]!);
     }
   }
-  return (node) => (distance[node] === FAR ? K : Math.min(K, distance[node]! - below[node]!));
+  return distance;
 }
