@@ -1,22 +1,23 @@
 import { onceFor } from "../onceFor";
-import { placeOf, type StateGraph } from "../trace/stateGraph";
+import type { StateGraph } from "../trace/stateGraph";
 
 /**
  * Marks with 1 the vertices that prove nothing and spoil nothing between barriers: again and again one that carries no
- * isolated device, source or face, and that a way can leave only to where it came from. No way enters a `closed` vertex.
+ * isolated device, source or face, and that a way can leave only to where it came from. No way enters a `closed` vertex;
+ * what stands at a `kept` place is never struck.
  *
  * Cost: linear in vertices and arcs, the first time for a graph; then in what is struck.
  */
 export function deadLegsOf(
   graph: StateGraph,
-  p: Readonly<{ gates: Uint8Array; closed: Uint8Array; kept: (place: number) => boolean }>,
+  p: Readonly<{ gates: Uint8Array; closed: Uint8Array; kept: Uint8Array }>,
 ): Uint8Array {
   const struck = new Uint8Array(graph.vertexCount);
   const isShut = p.closed.slice();
   const queue: number[] = [];
   const look = (vertex: number) => {
-    if (isShut[vertex] === 1 || p.gates[vertex] === 1 || !isLeg(graph, vertex, isShut)) return;
-    if (p.kept(placeOf(graph, vertex))) return;
+    if (isShut[vertex] === 1 || p.gates[vertex] === 1 || p.kept[graph.placeAt[vertex]!] === 1) return;
+    if (!isLeg(graph, vertex, isShut)) return;
     struck[vertex] = isShut[vertex] = 1;
     queue.push(vertex);
   };

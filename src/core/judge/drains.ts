@@ -73,14 +73,16 @@ export function drainsOf(field: BarrierField, isolated: ReadonlySet<number>, gat
   // Bleeds by height, those of unknown height first: they may be at any.
   const bleeds: { vertex: number; item: number; level_m: number | undefined }[] = [];
   const verticesOf = bleedVertices(graph);
+  const onDevice = besideGates(graph, gates);
   for (const item of only?.bleeds ?? verticesOf.keys()) {
     if (!mayOpenBleed(item)) continue;
     for (const vertex of verticesOf.get(item)!) {
-      if (gates[vertex] === 0 && !isOnDevice(graph, vertex, gates)) {
+      if (gates[vertex] === 0 && onDevice[vertex] === 0) {
         bleeds.push({ vertex, item, level_m: plant.items[item]!.level_m });
       }
     }
   }
+  const anyLevel = bleeds.some(({ level_m }) => level_m !== undefined);
   const drained = new Uint8Array(graph.vertexCount);
   if (bleeds.length === 0) return { drained, opened: { bleeds: new Set(), valves: new Set() } };
 
@@ -89,9 +91,8 @@ export function drainsOf(field: BarrierField, isolated: ReadonlySet<number>, gat
     const levels = new Float64Array(graph.vertexCount).fill(NaN);
     const reached: number[] = [];
     const worst = order * -Infinity;
-    const sorted = bleeds
-      .map(({ vertex, level_m }) => ({ vertex, level: level_m ?? worst }))
-      .sort((a, b) => order * (a.level === b.level ? 0 : a.level < b.level ? -1 : 1));
+    const sorted = bleeds.map(({ vertex, level_m }) => ({ vertex, level: level_m ?? worst }));
+    if (anyLevel) sorted.sort((a, b) => order * (a.level === b.level ? 0 : a.level < b.level ? -1 : 1));
     const { first, other } = graph.in;
     for (const { vertex: start, level } of sorted) {
       if (!Number.isNaN(levels[start])) continue;
@@ -111,7 +112,6 @@ export function drainsOf(field: BarrierField, isolated: ReadonlySet<number>, gat
     return { levels, reached };
   };
   const { levels: lowest, reached } = reach(1);
-  const anyLevel = bleeds.some(({ level_m }) => level_m !== undefined);
   const highest = anyLevel ? reach(-1).levels : lowest;
   for (const { vertex } of bleeds) drained[vertex] = 1;
   const queue: number[] = [];
@@ -168,10 +168,13 @@ const bleedVertices = onceFor(
     ),
 );
 
-/** Is a line of this bleed joined to an isolated device, on whatever carrier? */
-function isOnDevice(graph: StateGraph, vertex: number, gates: Uint8Array): boolean {
-  for (const next of besideBy(graph, vertex)) if (gates[next] === 1) return true;
-  return false;
+/** 1 where a line joins to an isolated device, on whatever carrier. */
+function besideGates(graph: StateGraph, gates: Uint8Array): Uint8Array {
+  const beside = new Uint8Array(graph.vertexCount);
+  gates.forEach((isGate, vertex) => {
+    if (isGate === 1) for (const next of besideBy(graph, vertex)) beside[next] = 1;
+  });
+  return beside;
 }
 
 /** Isolated devices whose own body is bled: a bleed between their seats that may be opened. */

@@ -1,7 +1,8 @@
 import { reachableFrom } from "../trace/barrierDistance";
 import { contentsGraph } from "../trace/contentsGraph";
 import { sourcesOf } from "../trace/sources";
-import { gatesOf, gateVertices } from "../trace/stateGraph";
+import { onceFor } from "../onceFor";
+import { gatesOf, gateVertices, type StateGraph } from "../trace/stateGraph";
 import { deadLegsOf } from "./deadLegs";
 import { bodiesBled, drainsOf, type Drains, type Opened } from "./drains";
 import { unitOf, type BarrierField } from "./pairs";
@@ -38,7 +39,6 @@ export type FaceWays = Readonly<{
 /** Cost: linear in the plant for what is dark and drained; linear for each kind of ways asked about. */
 export function standingOf(field: BarrierField, isolated: ReadonlySet<number>, only?: Opened): Standing {
   const { graph } = field;
-  const { plant } = graph;
   const counted = new Set([...isolated].filter((item) => field.creditable.has(item)));
   const gates = gatesOf(graph, counted);
   const lit = litBy(field, counted, gates);
@@ -50,14 +50,14 @@ export function standingOf(field: BarrierField, isolated: ReadonlySet<number>, o
   });
   const bled = bodiesBled(field, counted, only);
   const bodies = gatesOf(graph, bled);
-  const isKept = keptPlaces(field, counted);
+  const kept = keptPlaces(field, counted);
 
   const positionsFor = remember((scope: Scope, gate: Gate, own: number): Positions => {
     const scopedGraph = scope === "contents" ? contentsGraph(graph) : graph;
     const closes = [...counted].filter((item) => item !== own && isPositive(field, item, gate));
     const crossed = own < 0 ? gates : gatesOf(graph, without(counted, own));
     const closed = gatesOf(graph, closes);
-    const legs = deadLegsOf(scopedGraph, { gates: crossed, closed, kept: isKept });
+    const legs = deadLegsOf(scopedGraph, { gates: crossed, closed, kept });
     return { graph: scopedGraph, gates: crossed, closed, bodies, proved, legs };
   });
   const manyGates = unitsOfManyGates(field, counted);
@@ -89,14 +89,20 @@ export function standingOf(field: BarrierField, isolated: ReadonlySet<number>, o
       return waysFor(scope, gate, isOwn ? source.item : -1, face);
     },
   };
+}
 
-  function keptPlaces({ faces }: BarrierField, devices: ReadonlySet<number>): (place: number) => boolean {
-    const atWork = new Set(faces.flatMap(({ places }) => places));
-    return (place) => {
-      const item = graph.places.itemOf[place]!;
-      return atWork.has(place) || devices.has(item) || plant.items[item]!.sources.length > 0;
-    };
-  }
+/** 1 at every place with a source. Made once for each graph. */
+const sourcePlaces = onceFor(({ places, plant }: StateGraph) =>
+  Uint8Array.from(places.itemOf, (item) => (plant.items[item]!.sources.length > 0 ? 1 : 0)),
+);
+
+/** 1 at every place that is no dead leg whatever leads there: a source, a face, an isolated device. */
+function keptPlaces({ graph, faces }: BarrierField, devices: ReadonlySet<number>): Uint8Array {
+  const kept = sourcePlaces(graph).slice();
+  for (const { places } of faces) for (const place of places) kept[place] = 1;
+  // A device has no parts.
+  for (const item of devices) kept[graph.places.firstOf[item]!] = 1;
+  return kept;
 }
 
 function without(items: ReadonlySet<number>, one: number): Set<number> {
