@@ -12,18 +12,20 @@ import { readJobValue, type Job, type JobInput } from "../../src/core/request/jo
 import { readPlantValue } from "../../src/core/plant/readPlantJson";
 import { profileOf } from "../../src/core/requirement/profiles";
 import { buildStateGraph, gateVertices, type StateGraph } from "../../src/core/trace/stateGraph";
-import { trace } from "../../src/core/trace/trace";
+import { graderOf } from "../../src/core/judge/grade";
+import { unheldOf } from "../../src/core/plan/repair";
+import { arrivalsOf, trace } from "../../src/core/trace/trace";
 import { workFaces } from "../../src/core/trace/workFaces";
 import { generatedPlant } from "../support/generatedPlant";
 
 const HOME = process.env.LANTERN_HOME ?? process.cwd();
 const SIZES = (process.env.LANTERN_BENCH_SIZES ?? "1000,10000,100000").split(",").map(Number);
 
-/** Median of a few runs, in ms; the first run warms up and is not counted where there is time for more. */
+/** Median of nine runs after one that warms up, in ms; fewer where they take long. */
 function time(work: () => unknown): number {
   const runs: number[] = [];
-  const until = performance.now() + 4000;
-  for (let i = 0; i < 5; i++) {
+  const until = performance.now() + 15_000;
+  for (let i = 0; i < 10; i++) {
     const start = performance.now();
     work();
     runs.push(performance.now() - start);
@@ -31,6 +33,24 @@ function time(work: () => unknown): number {
   }
   if (runs.length > 2) runs.shift();
   return runs.sort((a, b) => a - b)[Math.floor(runs.length / 2)]!;
+}
+
+/** The first time, in ms: nothing of the graph is known yet. */
+function cold(work: () => unknown): number {
+  const start = performance.now();
+  work();
+  return performance.now() - start;
+}
+
+/** What a first screen of the points asks for: no routes. */
+function readPoints(made: ReturnType<typeof plan>): void {
+  if (!made.ok) throw new Error("no plan");
+  const { points, routes, singleFailures: failures } = made.value;
+  let read = 0;
+  for (const { device } of points) read += device.length;
+  for (const { depth, grade } of routes) read += depth + grade.length;
+  for (const { faces } of failures) read += faces.length;
+  if (read < 0) throw new Error("nothing was read");
 }
 
 const jobOf = (raw: JobInput, rest: Partial<JobInput>): Job => {
@@ -54,15 +74,39 @@ for (const size of SIZES) {
   const isolated = made.value.points.map((point) => point.device);
   const cut1 = cutter(graph, one);
   const cut2 = cutter(graph, two);
+  const faces = workFaces(graph, two, "job");
+  if (!faces.ok) throw new Error("no faces");
+  const tracing = () => {
+    const { feeding } = arrivalsOf(graph, faces.value);
+    const every = Math.max(1, Math.floor(feeding.length / 50));
+    for (let i = 0; i < feeding.length && i / every < 50; i += every) feeding[i]!.routes();
+  };
+  const fresh = buildStateGraph(read.value);
+  const strict = jobOf(job, {});
+  const strictMade = plan(graph, strict);
+  if (!strictMade.ok) throw new Error("no plan");
+  const rules = {
+    field: cut2.field,
+    pairs: requirePairs(cut2.field, strict, profileOf(strict.profile)),
+    set: new Set(strictMade.value.points.map(({ device }) => graph.itemByTag.get(device)!)),
+  };
   const row: Row = {
     items: plant.items.length,
     "state graph": loaded,
-    trace: time(() => trace(graph, one)),
+    "trace, 50 routes, cold": cold(() => {
+      const { feeding } = arrivalsOf(fresh, faces.value);
+      for (const one of feeding.slice(0, 50)) one.routes();
+    }),
+    "trace, 50 routes": time(tracing),
+    "trace, all lists": time(() => JSON.stringify(trace(graph, one))),
     "cut k = 1": time(cut1.run),
     "cut k = 2": time(cut2.run),
-    "plan k = 1": time(() => plan(graph, one)),
-    "plan k = 2": time(() => plan(graph, two)),
-    check: time(() => check(graph, { ...two, isolated })),
+    "plan k = 1": time(() => readPoints(plan(graph, one))),
+    "plan k = 2": time(() => readPoints(plan(graph, two))),
+    "plan k = 2, all lists": time(() => JSON.stringify(plan(graph, two))),
+    "plan by the strict rules": time(() => readPoints(plan(graph, strict))),
+    "the judge alone": time(() => unheldOf(rules.pairs, graderOf(rules.field, rules.pairs, rules.set))),
+    check: time(() => JSON.stringify(check(graph, { ...two, isolated }))),
     "single failures": time(() =>
       singleFailures(cut2.field, cut2.pairs, new Set(isolated.map((tag) => graph.itemByTag.get(tag)!))),
     ),

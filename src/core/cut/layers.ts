@@ -42,7 +42,7 @@ function lengths(
     const bucket = buckets[d] ?? [];
     for (let i = 0; i < bucket.length; i++) {
       const node = bucket[i]!;
-      if (distance[node] !== d || (node === source && start !== source)) continue;
+      if (distance[node] !== d) continue;
       if (node === source || network.isMade(node)) {
         for (const leaving of network.arcsAt(node)) {
           const next = head[leaving]!;
