@@ -8,7 +8,7 @@ export type Ways = Pick<StateGraph, "vertexCount"> & Readonly<{ out: Pick<StateG
 export type End = Readonly<{ vertex: number; skips: number }>;
 
 /** The arcs of a graph from both their ends: arc a of `out` leaves `tail[a]`, and vertex v is entered by `arcs[first[v]]` and so on. */
-const bothEnds = onceFor(({ vertexCount, out }: Ways) => {
+export const bothEnds = onceFor(({ vertexCount, out }: Ways) => {
   const tail = new Int32Array(out.other.length);
   const first = new Int32Array(vertexCount + 1);
   for (let vertex = 0; vertex < vertexCount; vertex++) {
@@ -89,27 +89,6 @@ export class FlowNetwork {
   /** The arcs leaving a node, reverse ones too. */
   arcsAt(node: number): readonly number[] {
     return (this.#at[node] ??= this.#make(node));
-  }
-
-  /** The nodes from which a node is entered that no search has come to: nothing flows there, so every length is 0. */
-  beforeUnmade(node: number): readonly number[] {
-    const vertex = this.vertexAt(node);
-    if (node !== vertex) return [vertex];
-    const { tail, first, arcs } = bothEnds(this.graph);
-    const found: number[] = [];
-    for (let slot = first[vertex]!; slot < first[vertex + 1]!; slot++) {
-      found.push(this.leaving(tail[arcs[slot]!]!));
-    }
-    return found;
-  }
-
-  /** The nodes to which it leads on. */
-  afterUnmade(node: number): readonly number[] {
-    const vertex = this.vertexAt(node);
-    const leaving = this.leaving(vertex);
-    if (node !== leaving) return [leaving];
-    const { first, other } = this.graph.out;
-    return Array.from(other.subarray(first[vertex]!, first[vertex + 1]!));
   }
 
   #make(node: number): readonly number[] {

@@ -1,4 +1,5 @@
 import { FAR, type CheapestFlow } from "./cheapestFlow";
+import { bothEnds } from "./flowNetwork";
 
 /** The layer of a node: 0 is live plant, K the zone people work in. */
 export type Layer = (node: number) => number;
@@ -35,11 +36,14 @@ function lengths(
     distance[node] = there;
     (buckets[there] ??= []).push(node);
   };
+  const { out } = network.graph;
+  const { tail, first, arcs } = bothEnds(network.graph);
   reach(start, 0);
   // The straight arc, by which a layer never jumps by two.
   reach(start === source ? sink : source, K - now);
   for (let d = 0; d < buckets.length; d++) {
     const bucket = buckets[d] ?? [];
+    const go = (next: number, sign: 1 | -1) => reach(next, d + sign * below[next]!);
     for (let i = 0; i < bucket.length; i++) {
       const node = bucket[i]!;
       if (distance[node] !== d) continue;
@@ -50,8 +54,17 @@ function lengths(
           const lowered = way === "onwards" ? below[next]! - below[node]! : below[node]! - below[next]!;
           if (residual[arc]! > 0) reach(next, d + length[arc]! + lowered);
         }
-      } else if (way === "onwards") for (const next of network.afterUnmade(node)) reach(next, d + below[next]!);
-      else for (const next of network.beforeUnmade(node)) reach(next, d - below[next]!);
+        continue;
+      }
+      // Nothing flows where no search has come: every length there is 0, and every price may still be paid.
+      const vertex = network.vertexAt(node);
+      if (way === "onwards") {
+        const on = network.leaving(vertex);
+        if (node !== on) reach(on, d + below[on]!);
+        else for (let arc = out.first[vertex]!; arc < out.first[vertex + 1]!; arc++) go(out.other[arc]!, 1);
+      } else if (node !== vertex) reach(vertex, d - below[vertex]!);
+      else
+        for (let slot = first[vertex]!; slot < first[vertex + 1]!; slot++) go(network.leaving(tail[arcs[slot]!]!), -1);
     }
   }
   return distance;

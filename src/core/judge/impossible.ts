@@ -1,3 +1,4 @@
+import { later } from "../onceFor";
 import type { StateGraph } from "../trace/stateGraph";
 import { gatesOf, vertexOf } from "../trace/stateGraph";
 import { sourcesOf } from "../trace/sources";
@@ -20,15 +21,14 @@ export type Impossible = (pair: RequiredPair, demand: Demand) => boolean;
  */
 export function impossibleOn(field: BarrierField, isPositivePossible: Impossible): Impossible {
   const { graph } = field;
-  const drains = drainsAtMost(field);
   const gates = gateMarksOf(field);
-  const bodies = gatesOf(graph, bodiesBled(field, field.creditable));
+  const bodies = later(() => gatesOf(graph, bodiesBled(field, field.creditable)));
   const known = new Map<string, Uint8Array>();
   const withoutSpace = (face: number, demand: Demand) => {
     const key = `${face} ${demand.scope}`;
     if (!known.has(key)) {
       const own = scoped(field, demand.scope).graph;
-      known.set(key, waysWithoutSpace(own, face, gates, bodies, drains.drained));
+      known.set(key, waysWithoutSpace(own, face, gates, bodies(), drainsAtMost(field).drained));
     }
     return known.get(key)!;
   };
@@ -57,7 +57,7 @@ export function impossibleOn(field: BarrierField, isPositivePossible: Impossible
         return faces.some((face) => withoutSpace(face, demand)[pair.source.vertex] === 1);
       case "proved single":
         return (
-          faces.some((face) => drains.drained[face] === 0) &&
+          faces.some((face) => drainsAtMost(field).drained[face] === 0) &&
           faces.some((face) => withoutSpace(face, demand)[pair.source.vertex] === 1)
         );
       default:

@@ -41,7 +41,7 @@ export function litWith(field: BarrierField, reaching: readonly Reaching[], isol
     for (const [arrives, targets] of faceVertices(graph, face)) {
       // Where no connection and no source ends, nothing arrives: most carriers at most faces.
       if (!targets.some((vertex) => endsSomething(graph, vertex, sources))) continue;
-      const distance = barrierDistance(graph, targets, marks, null, 1);
+      const open = withoutBarrier(graph, targets, marks);
       for (const source of sources) {
         // A source's own device is no barrier to it, on whatever carrier the way comes back through it.
         const isOwn = isolated.has(source.item) && gateVertices(graph, source.item).length > 1;
@@ -51,8 +51,8 @@ export function litWith(field: BarrierField, reaching: readonly Reaching[], isol
               [...credited].filter((item) => item !== source.item),
             )
           : marks;
-        const there = isOwn ? barrierDistance(graph, targets, past, null, 1) : distance;
-        if (there.gates[source.vertex] !== 0) continue;
+        const there = isOwn ? withoutBarrier(graph, targets, past) : open;
+        if (there[source.vertex] === 0) continue;
         const via = later(() => viaNames(graph, leastWay(graph, source.vertex, targets, past, search(targets, past))!));
         lit.push({
           face: face.name,
@@ -67,6 +67,26 @@ export function litWith(field: BarrierField, reaching: readonly Reaching[], isol
     }
   }
   return sortedBy(lit, litKey);
+}
+
+/** 1 at every vertex from which a way leads to a target that crosses no gate after leaving it. Cost: linear in those. */
+function withoutBarrier(graph: StateGraph, targets: readonly number[], marks: Uint8Array): Uint8Array {
+  const open = new Uint8Array(graph.vertexCount);
+  const queue = [...targets];
+  for (const target of targets) open[target] = 1;
+  const { first, other } = graph.in;
+  for (let head = 0; head < queue.length; head++) {
+    const vertex = queue[head]!;
+    // Who comes through a gate crosses it; one that is the work is no barrier to it.
+    if (marks[vertex] === 1 && head >= targets.length) continue;
+    for (let arc = first[vertex]!; arc < first[vertex + 1]!; arc++) {
+      const before = other[arc]!;
+      if (open[before] === 1) continue;
+      open[before] = 1;
+      queue.push(before);
+    }
+  }
+  return open;
 }
 
 /** The last search asked for is kept: routes are mostly read one after another. */

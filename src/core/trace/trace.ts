@@ -73,16 +73,16 @@ export function trace(graph: StateGraph, job: Job, file = "job"): Read<Trace> {
 }
 
 export function traceFaces(graph: StateGraph, faces: readonly WorkFace[]): Trace {
-  const arrivals = arrivalsOf(graph, faces);
+  const arrivals = later(() => arrivalsOf(graph, faces));
   const rows = later(() =>
-    arrivals.feeding.flatMap((one) => one.routes().map((route) => ({ ...route, source: one.source }))),
+    arrivals().feeding.flatMap((one) => one.routes().map((route) => ({ ...route, source: one.source }))),
   );
   const sources = later(() =>
     rows()
       .map(({ row }) => row)
       .sort(byRow),
   );
-  const stored = later(() => arrivals.stored.map(storedRow).sort(byRow));
+  const stored = later(() => arrivals().stored.map(storedRow).sort(byRow));
   const ways = later(() => waysIn(graph, faces, sourcesOf(graph).feeding));
   const findings = later(() => findingsOf(graph, faces, rows()));
   return {
@@ -142,10 +142,10 @@ export function arrivalsOf(
       );
       const describe = (source: SourceVertex, way: readonly number[]) =>
         described(graph, source, face, arrives, way, {
-          brings: source.carrier === arrives && unconverted()[source.vertex] === 1,
-          tier: tiers().tierOf(source.vertex),
-          likeliest: likeliestBut(way, tiers().wayOf(source.vertex)),
-          lastLock: lockOf()(source.vertex),
+          brings: () => source.carrier === arrives && unconverted()[source.vertex] === 1,
+          tier: () => tiers().tierOf(source.vertex),
+          likeliest: () => likeliestBut(way, tiers().wayOf(source.vertex)),
+          lastLock: () => lockOf()(source.vertex),
         });
       const arrival = (source: SourceVertex, ways: () => readonly number[][]): Arrival => ({
         source,
@@ -157,7 +157,7 @@ export function arrivalsOf(
         routes: later(() =>
           ways().map((way) => {
             const by = hiddenBy(graph, way);
-            return { way, row: { ...describe(source, way), hidden: by.length > 0, hiddenBy: by } };
+            return { way, row: Object.assign(describe(source, way), { hidden: by.length > 0, hiddenBy: by }) };
           }),
         ),
       });
@@ -216,7 +216,13 @@ const withoutConversions = onceFor((graph: StateGraph) =>
   keepArcs(graph, (_vertex, side, arc) => side.link[arc]! >= 0),
 );
 
-type Ranked = Readonly<{ brings: boolean; tier: Tier; likeliest: number[] | null; lastLock: string | null }>;
+/** What takes a search of its own, worked out when it is read. */
+type Ranked = Readonly<{
+  brings: () => boolean;
+  tier: () => Tier;
+  likeliest: () => number[] | null;
+  lastLock: () => string | null;
+}>;
 
 function likeliestBut(shown: readonly number[], way: number[]): number[] | null {
   return way.join() === shown.join() ? null : way;
@@ -240,10 +246,19 @@ function described(
     via: viaNames(graph, way),
     devices: crossed.filter((item) => item.device).map((item) => item.tag),
     bleeds: crossed.filter((item) => item.bleed).map((item) => item.tag),
-    brings: brings && contents ? [contents.fluid, ...contents.hazards].join(", ") : null,
-    tier,
-    likeliest: likeliest && viaNames(graph, likeliest),
-    lastLock,
+    get brings() {
+      return contents && brings() ? [contents.fluid, ...contents.hazards].join(", ") : null;
+    },
+    get tier() {
+      return tier();
+    },
+    get likeliest() {
+      const found = likeliest();
+      return found && viaNames(graph, found);
+    },
+    get lastLock() {
+      return lastLock();
+    },
   };
 }
 
