@@ -15,7 +15,7 @@ import { buildStateGraph, gateVertices, type StateGraph } from "../../src/core/t
 import { graderOf } from "../../src/core/judge/grade";
 import { unheldOf } from "../../src/core/plan/repair";
 import { arrivalsOf, trace } from "../../src/core/trace/trace";
-import { workFaces } from "../../src/core/trace/workFaces";
+import { allFaceVertices, workFaces } from "../../src/core/trace/workFaces";
 import { generatedPlant } from "../support/generatedPlant";
 
 const HOME = process.env.LANTERN_HOME ?? process.cwd();
@@ -135,6 +135,7 @@ function cutter(graph: StateGraph, job: Job) {
 
 /** The same minimum cut by igraph (C) and networkx on the same split graph; empty where they are not installed. */
 function outside(graph: StateGraph, pairs: readonly Pair[], size: number): Row {
+  const faces = [...new Set(pairs.map(({ face }) => face))];
   const python = "/usr/bin/python3";
   if (!existsSync(python) || spawnSync(python, ["-c", "import igraph, networkx"]).status !== 0) return {};
   const folder = mkdtempSync(join(tmpdir(), "lantern-bench-"));
@@ -158,11 +159,7 @@ function outside(graph: StateGraph, pairs: readonly Pair[], size: number): Row {
       arcs,
       gates: [...gates],
       sources: [...new Set(pairs.map((pair) => pair.source.vertex))],
-      targets: [
-        ...new Set(
-          pairs.flatMap((pair) => pair.face.places.flatMap((p) => [...Array(10).keys()].map((c) => p * 10 + c))),
-        ),
-      ],
+      targets: [...new Set(faces.flatMap((face) => allFaceVertices(graph, face)))],
       networkx: size <= 10_000,
     }),
   );
