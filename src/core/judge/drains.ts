@@ -10,10 +10,10 @@ import type { BarrierField } from "./pairs";
 export type Opened = Readonly<{ bleeds: ReadonlySet<number>; valves: ReadonlySet<number> }>;
 
 export type Drains = Readonly<{
-  /** 1 at vertices where what stands surely runs out of an open bleed; the bleeds themselves among them. */
-  drained: Uint8Array;
-  /** Every bleed and valve that may be opened for it. */
-  opened: Opened;
+  /** Does what stands here surely run out of an open bleed? So it is at the bleeds themselves. */
+  isDrained: (vertex: number) => boolean;
+  /** Every bleed and valve that may be opened for the region of a vertex. */
+  openedAt: (vertex: number) => Opened;
 }>;
 
 const FLOWS = CARRIERS.map((carrier) => familyOf(carrier) === "flow");
@@ -44,7 +44,8 @@ const letsOf = onceFor((plant: StateGraph["plant"]) =>
  * that nobody locks open, an item of a valve's kind that nobody described, a bleed above the liquid (below the vapour) that
  * it should let out do not drain. A bleed linked to an isolated device shows nothing but that device's body.
  *
- * `only` narrows what is opened. Cost: linear in the places that a bleed drains, and in bleeds.
+ * `only` narrows what is opened. Worked out by regions, of links between isolated devices, when something is first asked of one.
+ * Cost: linear in the region.
  */
 export function drainsOf(field: BarrierField, isolated: ReadonlySet<number>, gates: Uint8Array, only?: Opened): Drains {
   const { graph } = field;
@@ -70,79 +71,111 @@ export function drainsOf(field: BarrierField, isolated: ReadonlySet<number>, gat
     return link >= 0 && plant.links[link]!.temporary === undefined;
   };
 
-  // Bleeds by height, those of unknown height first: they may be at any.
-  const bleeds: { vertex: number; item: number; level_m: number | undefined }[] = [];
-  const verticesOf = bleedVertices(graph);
   const onDevice = besideGates(graph, gates);
-  for (const item of only?.bleeds ?? verticesOf.keys()) {
-    if (!mayOpenBleed(item)) continue;
-    for (const vertex of verticesOf.get(item)!) {
-      if (gates[vertex] === 0 && onDevice[vertex] === 0) {
-        bleeds.push({ vertex, item, level_m: plant.items[item]!.level_m });
+  const bleedAt = bleedsByVertex(graph);
+  const regionAt = new Int32Array(graph.vertexCount);
+  const drained = new Uint8Array(graph.vertexCount);
+  const opened: Opened[] = [];
+  const settle = (vertex: number): Opened => {
+    const known = opened[regionAt[vertex]! - 1];
+    if (known !== undefined) return known;
+    const number = opened.length + 1;
+    const bleeds: Bleed[] = [];
+    const region = [vertex];
+    regionAt[vertex] = number;
+    for (let head = 0; head < region.length; head++) {
+      const at = region[head]!;
+      const item = bleedAt[at]!;
+      if (item >= 0 && mayOpenBleed(item) && gates[at] === 0 && onDevice[at] === 0) {
+        bleeds.push({ vertex: at, item, level_m: plant.items[item]!.level_m });
+      }
+      for (const side of [graph.out, graph.in]) {
+        for (let arc = side.first[at]!; arc < side.first[at + 1]!; arc++) {
+          const next = side.other[arc]!;
+          if (side.link[arc]! < 0 || regionAt[next] !== 0 || gates[next] === 1) continue;
+          regionAt[next] = number;
+          region.push(next);
+        }
       }
     }
-  }
-  const anyLevel = bleeds.some(({ level_m }) => level_m !== undefined);
-  const drained = new Uint8Array(graph.vertexCount);
-  if (bleeds.length === 0) return { drained, opened: { bleeds: new Set(), valves: new Set() } };
+    const found = drain(bleeds);
+    opened.push(found);
+    return found;
+  };
+  return {
+    isDrained: (vertex) => {
+      settle(vertex);
+      return drained[vertex] === 1;
+    },
+    openedAt: settle,
+  };
 
-  /** Least (or, for vapour, greatest) height of a bleed that each vertex surely leads to; and those that lead to one. */
-  const reach = (order: 1 | -1): { levels: Float64Array; reached: readonly number[] } => {
-    const levels = new Float64Array(graph.vertexCount).fill(NaN);
-    const reached: number[] = [];
+  /** Marks what these bleeds of one region drain; what is opened for it. */
+  function drain(bleeds: readonly Bleed[]): Opened {
+    if (bleeds.length === 0) return { bleeds: new Set(), valves: new Set() };
+    const anyLevel = bleeds.some(({ level_m }) => level_m !== undefined);
+    const lowest = reach(bleeds, anyLevel, 1);
+    const highest = anyLevel ? reach(bleeds, anyLevel, -1) : lowest;
+    for (const { vertex } of bleeds) drained[vertex] = 1;
+    const queue: number[] = [];
+    for (const [vertex, low] of lowest) {
+      if (anyLevel && drained[vertex] === 0) {
+        const { level_m, contents } = itemAt(graph, vertex);
+        const isGas = contents?.phase === "gas";
+        if (level_m !== undefined && !(isGas ? highest.get(vertex)! >= level_m : low <= level_m)) continue;
+      }
+      drained[vertex] = 1;
+      queue.push(vertex);
+    }
+    // Outwards from what is drained: a place that does not surely pass, with nothing undrained beside it.
+    for (let head = 0; head < queue.length; head++) {
+      for (const side of [graph.out, graph.in]) {
+        for (let arc = side.first[queue[head]!]!; arc < side.first[queue[head]! + 1]!; arc++) {
+          const next = side.other[arc]!;
+          if (side.link[arc]! < 0 || drained[next] === 1 || gates[next] === 1 || isSure(next)) continue;
+          if (![...besideBy(graph, next)].every((beside) => gates[beside] === 1 || drained[beside] === 1)) continue;
+          drained[next] = 1;
+          queue.push(next);
+        }
+      }
+    }
+    const valves = new Set<number>();
+    for (const vertex of lowest.keys()) {
+      const item = places.itemOf[graph.placeAt[vertex]!]!;
+      if (plant.items[item]!.device) valves.add(item);
+    }
+    return { bleeds: new Set(bleeds.map(({ item }) => item)), valves };
+  }
+
+  /**
+   * Least (or, for vapour, greatest) height of a bleed that each vertex surely leads to. Bleeds by height, those of unknown
+   * height first: they may be at any.
+   */
+  function reach(bleeds: readonly Bleed[], anyLevel: boolean, order: 1 | -1): Map<number, number> {
+    const levels = new Map<number, number>();
     const worst = order * -Infinity;
     const sorted = bleeds.map(({ vertex, level_m }) => ({ vertex, level: level_m ?? worst }));
     if (anyLevel) sorted.sort((a, b) => order * (a.level === b.level ? 0 : a.level < b.level ? -1 : 1));
     const { first, other } = graph.in;
     for (const { vertex: start, level } of sorted) {
-      if (!Number.isNaN(levels[start])) continue;
-      levels[start] = level;
-      let head = reached.push(start) - 1;
-      for (; head < reached.length; head++) {
-        const vertex = reached[head]!;
+      if (levels.has(start)) continue;
+      levels.set(start, level);
+      const queue = [start];
+      for (let head = 0; head < queue.length; head++) {
+        const vertex = queue[head]!;
         for (let arc = first[vertex]!; arc < first[vertex + 1]!; arc++) {
           const before = other[arc]!;
-          if (!Number.isNaN(levels[before]) || gates[before] === 1 || !isLine(arc, graph.in) || !isSure(before))
-            continue;
-          levels[before] = level;
-          reached.push(before);
+          if (gates[before] === 1 || !isLine(arc, graph.in) || levels.has(before) || !isSure(before)) continue;
+          levels.set(before, level);
+          queue.push(before);
         }
       }
     }
-    return { levels, reached };
-  };
-  const { levels: lowest, reached } = reach(1);
-  const highest = anyLevel ? reach(-1).levels : lowest;
-  for (const { vertex } of bleeds) drained[vertex] = 1;
-  const queue: number[] = [];
-  for (const vertex of reached) {
-    if (anyLevel && drained[vertex] === 0) {
-      const { level_m, contents } = itemAt(graph, vertex);
-      const isGas = contents?.phase === "gas";
-      if (level_m !== undefined && !(isGas ? highest[vertex]! >= level_m : lowest[vertex]! <= level_m)) continue;
-    }
-    drained[vertex] = 1;
-    queue.push(vertex);
+    return levels;
   }
-  // Outwards from what is drained: a place that does not surely pass, with nothing undrained beside it.
-  for (let head = 0; head < queue.length; head++) {
-    for (const side of [graph.out, graph.in]) {
-      for (let arc = side.first[queue[head]!]!; arc < side.first[queue[head]! + 1]!; arc++) {
-        const next = side.other[arc]!;
-        if (side.link[arc]! < 0 || drained[next] === 1 || gates[next] === 1 || isSure(next)) continue;
-        if (![...besideBy(graph, next)].every((beside) => gates[beside] === 1 || drained[beside] === 1)) continue;
-        drained[next] = 1;
-        queue.push(next);
-      }
-    }
-  }
-  const valves = new Set<number>();
-  for (const vertex of reached) {
-    const item = places.itemOf[graph.placeAt[vertex]!]!;
-    if (plant.items[item]!.device) valves.add(item);
-  }
-  return { drained, opened: { bleeds: new Set(bleeds.map(({ item }) => item)), valves } };
 }
+
+type Bleed = Readonly<{ vertex: number; item: number; level_m: number | undefined }>;
 
 /** What would drain with nothing isolated and every bleed open. */
 export const drainsAtMost = onceFor((field: BarrierField) =>
@@ -158,15 +191,15 @@ export function* besideBy(graph: StateGraph, vertex: number): Generator<number> 
   }
 }
 
-/** The vertices of every bleed, by item. Cost: linear, the first time for a graph. */
-const bleedVertices = onceFor(
-  (graph: StateGraph) =>
-    new Map(
-      [...graph.plant.items.keys()]
-        .filter((item) => graph.plant.items[item]!.bleed !== undefined)
-        .map((item) => [item, verticesOfItem(graph, item).filter((vertex) => isFlow(graph, vertex))]),
-    ),
-);
+/** The bleed at each vertex, by item; -1 where there is none. Cost: linear, the first time for a graph. */
+const bleedsByVertex = onceFor((graph: StateGraph) => {
+  const found = new Int32Array(graph.vertexCount).fill(-1);
+  for (const [item, { bleed }] of graph.plant.items.entries()) {
+    if (bleed === undefined) continue;
+    for (const vertex of verticesOfItem(graph, item)) if (isFlow(graph, vertex)) found[vertex] = item;
+  }
+  return found;
+});
 
 /** 1 where a line joins to an isolated device, on whatever carrier. */
 function besideGates(graph: StateGraph, gates: Uint8Array): Uint8Array {

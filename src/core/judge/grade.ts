@@ -116,7 +116,7 @@ export function graderOf(
     if (crossed === NO_WAY) return "positive";
     if (crossed === 0) return "none";
     const isDouble = !at.byOneUnit(from);
-    if (isDouble && at.ways.unproved[from] === 0) return "proved double";
+    if (isDouble && at.ways.unproved().some[from] === 0) return "proved double";
     if (isDouble && because) for (const fault of faultsOfWay(field, standing, at, from)) because.add(fault);
     const zone = at.zone();
     if (!zone.faceSpoilt && zone.comesThroughSpoilt[from] === 0) return "proved single";

@@ -28,7 +28,7 @@ export function impossibleOn(field: BarrierField, isPositivePossible: Impossible
     const key = `${face} ${demand.scope}`;
     if (!known.has(key)) {
       const own = scoped(field, demand.scope).graph;
-      known.set(key, waysWithoutSpace(own, face, gates, bodies(), drainsAtMost(field).drained));
+      known.set(key, waysWithoutSpace(own, face, gates, bodies(), drainsAtMost(field).isDrained));
     }
     return known.get(key)!;
   };
@@ -57,7 +57,7 @@ export function impossibleOn(field: BarrierField, isPositivePossible: Impossible
         return faces.some((face) => withoutSpace(face, demand)[pair.source.vertex] === 1);
       case "proved single":
         return (
-          faces.some((face) => drainsAtMost(field).drained[face] === 0) &&
+          faces.some((face) => !drainsAtMost(field).isDrained(face)) &&
           faces.some((face) => withoutSpace(face, demand)[pair.source.vertex] === 1)
         );
       default:
@@ -75,7 +75,7 @@ function waysWithoutSpace(
   face: number,
   gates: Uint8Array,
   bodies: Uint8Array,
-  drained: Uint8Array,
+  isDrained: (vertex: number) => boolean,
 ): Uint8Array {
   const found = new Uint8Array(graph.vertexCount);
   const seen = new Uint8Array(graph.vertexCount * STAGES);
@@ -89,7 +89,7 @@ function waysWithoutSpace(
       if (stage === 2 || bodies[vertex] === 1) continue;
       // A device that is not isolated is a place like any other.
       stage = 1;
-    } else if (vertex !== face && stage === 1 && drained[vertex] === 1) stage = 2;
+    } else if (vertex !== face && stage === 1 && isDrained(vertex)) stage = 2;
     for (let arc = graph.in.first[vertex]!; arc < graph.in.first[vertex + 1]!; arc++) {
       const before = graph.in.other[arc]!;
       if (before === face || seen[before * STAGES + stage] === 1) continue;

@@ -64,7 +64,7 @@ export function sectionsOf(field: BarrierField, isolated: ReadonlySet<number>, s
       bleeds: tags(opened.bleeds),
       opens: tags(opened.valves),
       undrained: vertices
-        .filter((vertex) => standing.drains.drained[vertex] === 0)
+        .filter((vertex) => !standing.drains.isDrained(vertex))
         .map((vertex) => placeName(graph, vertex))
         .sort(),
       faces,
@@ -87,16 +87,17 @@ function leastOpened(
   all: Drains,
 ): Opened {
   const { graph } = field;
+  const opened = all.openedAt(vertices[0]!);
   const inside = new Set(vertices.map((vertex) => graph.places.itemOf[placeOf(graph, vertex)]!));
-  const bleeds = new Set([...all.opened.bleeds].filter((item) => inside.has(item)));
-  const valves = new Set([...all.opened.valves].filter((item) => inside.has(item)));
-  const wanted = vertices.filter((vertex) => all.drained[vertex] === 1 && !itemAt(graph, vertex).bleed);
+  const bleeds = new Set([...opened.bleeds].filter((item) => inside.has(item)));
+  const valves = new Set([...opened.valves].filter((item) => inside.has(item)));
+  const wanted = vertices.filter((vertex) => all.isDrained(vertex) && !itemAt(graph, vertex).bleed);
   const own = { bleeds, valves };
   // Each is tried without. Where there are very many, all are opened: that is more work and no less safe.
   if (bleeds.size + valves.size > MOST_TRIED) return own;
   const isEnough = () => {
-    const { drained } = drainsOf(field, isolated, gates, own);
-    return wanted.every((vertex) => drained[vertex] === 1);
+    const { isDrained } = drainsOf(field, isolated, gates, own);
+    return wanted.every(isDrained);
   };
   const hasGauge = (item: number) => Number(graph.plant.items[item]!.bleed?.gauge === true);
   const leaveShut = (from: Set<number>, order: readonly number[]) => {

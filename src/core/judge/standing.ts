@@ -1,7 +1,7 @@
 import { reachableFrom } from "../trace/barrierDistance";
 import { contentsGraph } from "../trace/contentsGraph";
 import { sourcesOf } from "../trace/sources";
-import { onceFor } from "../onceFor";
+import { later, onceFor } from "../onceFor";
 import { gatesOf, gateVertices, type StateGraph } from "../trace/stateGraph";
 import { deadLegsOf } from "./deadLegs";
 import { bodiesBled, drainsOf, type Drains, type Opened } from "./drains";
@@ -44,33 +44,33 @@ export function standingOf(field: BarrierField, isolated: ReadonlySet<number>, o
   const lit = litBy(field, counted, gates);
   // Also one that counts for nothing stands shut: it is no drain valve.
   const drains = drainsOf(field, isolated, gates, only);
-  const proved = new Uint8Array(graph.vertexCount);
-  drains.drained.forEach((isDrained, vertex) => {
-    if (isDrained === 1) proved[vertex] = 1 - lit[vertex]!;
-  });
+  const isProved = (vertex: number) => lit[vertex] === 0 && drains.isDrained(vertex);
   const bled = bodiesBled(field, counted, only);
   const bodies = gatesOf(graph, bled);
   const kept = keptPlaces(field, counted);
 
-  const positionsFor = remember((scope: Scope, gate: Gate, own: number): Positions => {
+  // Most plans fit nothing positive, and then every family meets the same ways.
+  const closesFor = remember((gate: Gate, own: number) =>
+    [...counted].filter((item) => item !== own && isPositive(field, item, gate)).join(),
+  );
+  const positionsFor = remember((scope: Scope, closes: string, own: number): Positions => {
     const scopedGraph = scope === "contents" ? contentsGraph(graph) : graph;
-    const closes = [...counted].filter((item) => item !== own && isPositive(field, item, gate));
     const crossed = own < 0 ? gates : gatesOf(graph, without(counted, own));
-    const closed = gatesOf(graph, closes);
+    const closed = gatesOf(graph, closes === "" ? [] : closes.split(",").map(Number));
     const legs = deadLegsOf(scopedGraph, { gates: crossed, closed, kept });
-    return { graph: scopedGraph, gates: crossed, closed, bodies, proved, legs };
+    return { graph: scopedGraph, gates: crossed, closed, bodies, isProved, legs };
   });
   const manyGates = unitsOfManyGates(field, counted);
-  const waysFor = remember((scope: Scope, gate: Gate, own: number, face: number): FaceWays => {
-    const positions = positionsFor(scope, gate, own);
+  const waysFor = remember((scope: Scope, closes: string, own: number, face: number): FaceWays => {
+    const positions = positionsFor(scope, closes, own);
     const ways = waysTo(face, positions);
-    let zone: WorkZone | undefined;
+    const zone = later(() => workZoneOf(face, positions, ways.crossed, drains.isDrained));
     const byUnit = new Map<string, ReadonlySet<number>>();
     return {
       face,
       ways,
       positions,
-      zone: () => (zone ??= workZoneOf(face, positions, ways.crossed, drains.drained)),
+      zone,
       byOneUnit: (vertex) =>
         ways.crossed[vertex]! < 2 ||
         [...manyGates].some(([unit, free]) => {
@@ -86,7 +86,8 @@ export function standingOf(field: BarrierField, isolated: ReadonlySet<number>, o
     ways: ({ face, scope, gate, source }) => {
       // A source's own device is no barrier to it. Where it has one gate only, what starts there is behind it at once.
       const isOwn = counted.has(source.item) && gateVertices(graph, source.item).some((one) => one !== source.vertex);
-      return waysFor(scope, gate, isOwn ? source.item : -1, face);
+      const own = isOwn ? source.item : -1;
+      return waysFor(scope, closesFor(gate, own), own, face);
     },
   };
 }

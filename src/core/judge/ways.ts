@@ -1,3 +1,4 @@
+import { later } from "../onceFor";
 import type { StateGraph } from "../trace/stateGraph";
 
 /** What the isolated devices are to the ways of one scope. */
@@ -9,8 +10,8 @@ export type Positions = Readonly<{
   closed: Uint8Array;
   /** 1 at an isolated device whose body stands open to a bleed between its seats. */
   bodies: Uint8Array;
-  /** 1 where a place is dark over all energies and drained. */
-  proved: Uint8Array;
+  /** Is a place dark over all energies, and drained? */
+  isProved: (vertex: number) => boolean;
   /** 1 at dead legs: no way goes there. */
   legs: Uint8Array;
 }>;
@@ -19,10 +20,15 @@ export type Positions = Readonly<{
 export type Ways = Readonly<{
   /** Least crossings: 0, 1, 2 for more; NO_WAY where none leads there. */
   crossed: Uint8Array;
+  /** Asked of contents only, so worked out when it is. */
+  unproved: () => Unproved;
+}>;
+
+export type Unproved = Readonly<{
   /** 1: some way passes no proved space between two crossings. */
-  unproved: Uint8Array;
+  some: Uint8Array;
   /** For the walk that shows it, see unprovedWalk: the state that follows; -1 at the face. */
-  unprovedNext: Int32Array;
+  next: Int32Array;
 }>;
 
 export const NO_WAY = 3;
@@ -41,7 +47,7 @@ const vertexOfState = (state: number) => Math.floor(state / STATES);
  */
 export function waysTo(face: number, p: Positions): Ways {
   const { graph, gates, closed } = p;
-  return { crossed: crossings(graph, face, gates, closed, p.legs), ...unprovedWays(face, p) };
+  return { crossed: crossings(graph, face, gates, closed, p.legs), unproved: later(() => unprovedWays(face, p)) };
 }
 
 function crossings(
@@ -75,8 +81,8 @@ function crossings(
   return crossed;
 }
 
-function unprovedWays(face: number, p: Positions): Pick<Ways, "unproved" | "unprovedNext"> {
-  const { graph, gates, closed, bodies, proved, legs } = p;
+function unprovedWays(face: number, p: Positions): Unproved {
+  const { graph, gates, closed, bodies, isProved, legs } = p;
   const { first, other } = graph.in;
   const unproved = new Uint8Array(graph.vertexCount);
   const unprovedNext = new Int32Array(graph.vertexCount * STATES).fill(-1);
@@ -100,14 +106,14 @@ function unprovedWays(face: number, p: Positions): Pick<Ways, "unproved" | "unpr
       queue.push(next);
     }
   }
-  return { unproved, unprovedNext };
+  return { some: unproved, next: unprovedNext };
 
   /** The piece once a walk has come through this vertex; null where it is proved, or cannot come through. */
   function onThrough(vertex: number, piece: number): number | null {
     if (vertex === face) return SPOILT;
     if (closed[vertex] === 1) return null;
     if (gates[vertex] === 1) return piece === CLEAN || bodies[vertex] === 1 ? null : CROSSED;
-    return piece !== SPOILT && proved[vertex] === 1 ? CLEAN : SPOILT;
+    return piece !== SPOILT && isProved(vertex) ? CLEAN : SPOILT;
   }
 }
 
@@ -136,11 +142,10 @@ export function litThrough(face: number, p: Positions, free: ReadonlySet<number>
  * The vertices of a walk from here to the face that passes no proved space, both ends included; empty where there is none.
  * Cost: its length.
  */
-export function unprovedWalk({ unprovedNext }: Ways, from: number): number[] {
-  const start = [SPOILT, CLEAN, CROSSED]
-    .map((piece) => from * STATES + piece)
-    .find((state) => unprovedNext[state] !== -1);
+export function unprovedWalk({ unproved }: Ways, from: number): number[] {
+  const { next } = unproved();
+  const start = [SPOILT, CLEAN, CROSSED].map((piece) => from * STATES + piece).find((state) => next[state] !== -1);
   const walk: number[] = [];
-  for (let state = start ?? -1; state !== -1; state = unprovedNext[state]!) walk.push(vertexOfState(state));
+  for (let state = start ?? -1; state !== -1; state = next[state]!) walk.push(vertexOfState(state));
   return walk;
 }

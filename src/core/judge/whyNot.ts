@@ -68,14 +68,12 @@ export function zoneFaults(
   if (zone.comesThroughSpoilt[from] === 1 && live !== undefined) {
     return [`${placeName(graph, live)}, in the work zone, stays live from another source`];
   }
-  const undrained = [face, ...zone.spoilt, ...zone.pushingLegs].filter(
-    (vertex) => standing.drains.drained[vertex] === 0,
-  );
+  const undrained = [face, ...zone.spoilt, ...zone.pushingLegs].filter((vertex) => !standing.drains.isDrained(vertex));
   return undrained.length === 0 ? [] : [undrainedWords(field, undrained, standing)];
 }
 
 function undrainedWords({ graph }: BarrierField, vertices: readonly number[], { drains }: Standing): string {
-  const names = vertices.filter((vertex) => drains.drained[vertex] === 0).map((vertex) => placeName(graph, vertex));
+  const names = vertices.filter((vertex) => !drains.isDrained(vertex)).map((vertex) => placeName(graph, vertex));
   const undrained = [...new Set(names)].sort();
   const more = undrained.length > MOST_NAMED ? ` and ${undrained.length - MOST_NAMED} more` : "";
   return `no bleed surely drains ${undrained.slice(0, MOST_NAMED).join(", ")}${more}`;

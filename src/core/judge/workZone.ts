@@ -18,12 +18,17 @@ export type WorkZone = Readonly<{
  *
  * Cost: linear in the zone and in what reaches what is spoilt in it.
  */
-export function workZoneOf(face: number, p: Positions, crossed: Uint8Array, drained: Uint8Array): WorkZone {
-  const { graph, gates, closed, proved, legs } = p;
+export function workZoneOf(
+  face: number,
+  p: Positions,
+  crossed: Uint8Array,
+  isDrained: (vertex: number) => boolean,
+): WorkZone {
+  const { graph, gates, closed, isProved, legs } = p;
   const spoilt: number[] = [];
   for (let vertex = 0; vertex < graph.vertexCount; vertex++) {
     const isInside = crossed[vertex] === 0 && gates[vertex] === 0 && closed[vertex] === 0;
-    if (isInside && vertex !== face && proved[vertex] === 0) spoilt.push(vertex);
+    if (isInside && vertex !== face && !isProved(vertex)) spoilt.push(vertex);
   }
   const comesThroughSpoilt = new Uint8Array(graph.vertexCount);
   const queue = [...spoilt];
@@ -38,11 +43,15 @@ export function workZoneOf(face: number, p: Positions, crossed: Uint8Array, drai
       queue.push(before);
     }
   }
-  const pushingLegs = undrainedLegsInto(face, p, drained);
-  return { faceSpoilt: proved[face] === 0 || pushingLegs.length > 0, pushingLegs, spoilt, comesThroughSpoilt };
+  const pushingLegs = undrainedLegsInto(face, p, isDrained);
+  return { faceSpoilt: !isProved(face) || pushingLegs.length > 0, pushingLegs, spoilt, comesThroughSpoilt };
 }
 
-function undrainedLegsInto(face: number, { graph, gates, closed, legs }: Positions, drained: Uint8Array): number[] {
+function undrainedLegsInto(
+  face: number,
+  { graph, gates, closed, legs }: Positions,
+  isDrained: (vertex: number) => boolean,
+): number[] {
   const found: number[] = [];
   const seen = new Set([face]);
   const queue = [face];
@@ -51,7 +60,7 @@ function undrainedLegsInto(face: number, { graph, gates, closed, legs }: Positio
     for (let arc = graph.in.first[vertex]!; arc < graph.in.first[vertex + 1]!; arc++) {
       const before = graph.in.other[arc]!;
       const isInside = gates[before] === 0 && closed[before] === 0;
-      if (seen.has(before) || !isInside || drained[before] === 1) continue;
+      if (seen.has(before) || !isInside || isDrained(before)) continue;
       seen.add(before);
       queue.push(before);
       if (legs[before] === 1) found.push(before);

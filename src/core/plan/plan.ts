@@ -121,7 +121,7 @@ export function planFor(prepared: Prepared, objective: Objective, school: School
   const losses = later(() => {
     const { lit, drains } = grader.standing;
     return lossesOf(graph, devices, faceItems(field.faces), {
-      isSafe: (vertex) => lit[vertex] === 0 && (!isFlow(graph, vertex) || drains.drained[vertex] === 1),
+      isSafe: (vertex) => lit[vertex] === 0 && (!isFlow(graph, vertex) || drains.isDrained(vertex)),
       bleeds: itemsOf(bleeds()),
       opens: itemsOf(opens()),
     });

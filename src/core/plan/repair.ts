@@ -92,7 +92,7 @@ function wanted(
 ): Set<number> {
   const { graph } = field;
   const found = new Set<number>();
-  const everywhere = drainsAtMost(field).drained;
+  const everywhere = drainsAtMost(field);
   const itemOf = (vertex: number) => graph.places.itemOf[placeOf(graph, vertex)]!;
   const isDevice = (vertex: number) => {
     const device = graph.plant.items[itemOf(vertex)]!.device;
@@ -111,7 +111,7 @@ function wanted(
           isDevice,
           itemOf,
           price,
-          drains: (v) => everywhere[v] === 1,
+          drains: everywhere.isDrained,
         });
         for (const item of pair ?? []) found.add(item);
       } else {
