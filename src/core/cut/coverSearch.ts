@@ -22,8 +22,13 @@ export function cheapestCover(
   costOf: (device: number) => number,
   budget: { nodes: number },
 ): Cover {
-  const isIn = new Set<number>();
-  const isOut = new Set<number>();
+  const size = 1 + Math.max(0, ...constraints.map(({ units }) => Math.max(...units.map((unit) => Math.max(...unit)))));
+  const isIn = new Uint8Array(size);
+  const isOut = new Uint8Array(size);
+  const chosen: number[] = [];
+  /** In which count of the bound a device was last used. */
+  const usedIn = new Int32Array(size);
+  let bounds = 0;
   let best: Set<number> | null = null;
   let bestCost = Infinity;
   let exhausted = false;
@@ -38,68 +43,87 @@ export function cheapestCover(
     if (exhausted || paid + lowerBound() >= bestCost) return;
     const open = mostTight();
     if (open === null) {
-      best = new Set(isIn);
+      best = new Set(chosen);
       bestCost = paid;
       return;
     }
     const candidates = open.units
-      .filter((unit) => !unit.some((device) => isIn.has(device)))
+      .filter((unit) => !isHit(unit))
       .flat()
-      .filter((device) => !isOut.has(device))
+      .filter((device) => isOut[device] === 0)
       .sort((a, b) => costOf(a) - costOf(b) || a - b);
     const struck: number[] = [];
     for (const device of candidates) {
-      isIn.add(device);
+      isIn[device] = 1;
+      chosen.push(device);
       paid += costOf(device);
       search();
       paid -= costOf(device);
-      isIn.delete(device);
-      isOut.add(device);
+      chosen.pop();
+      isIn[device] = 0;
+      isOut[device] = 1;
       struck.push(device);
     }
-    for (const device of struck) isOut.delete(device);
+    for (const device of struck) isOut[device] = 0;
   }
 
-  /** Units still to hit, with what can hit them; `missing` above the number of units means a dead end. */
-  function state({ units, atLeast }: WayConstraint) {
-    let hit = 0;
-    const left: number[][] = [];
-    for (const unit of units) {
-      if (unit.some((device) => isIn.has(device))) hit++;
-      else {
-        const usable = unit.filter((device) => !isOut.has(device));
-        if (usable.length > 0) left.push(usable);
-      }
-    }
-    return { missing: atLeast - hit, left };
+  function isHit(unit: readonly number[]): boolean {
+    for (const device of unit) if (isIn[device] === 1) return true;
+    return false;
+  }
+
+  /** The price of the cheapest device that may still hit a unit; Infinity where none may. */
+  function cheapestOf(unit: readonly number[]): number {
+    let price = Infinity;
+    for (const device of unit) if (isOut[device] === 0) price = Math.min(price, costOf(device));
+    return price;
   }
 
   function mostTight(): WayConstraint | null {
     let tightest: WayConstraint | null = null;
     let fewest = Infinity;
     for (const constraint of constraints) {
-      const { missing, left } = state(constraint);
-      if (missing <= 0) continue;
-      const slack = left.length - missing;
-      if (slack < fewest) {
-        fewest = slack;
-        tightest = constraint;
+      let missing = constraint.atLeast;
+      let left = 0;
+      for (const unit of constraint.units) {
+        if (isHit(unit)) missing--;
+        else if (cheapestOf(unit) < Infinity) left++;
       }
+      if (missing <= 0 || left - missing >= fewest) continue;
+      fewest = left - missing;
+      tightest = constraint;
     }
     return tightest;
   }
 
+  /** The sum, over constraints that share no device still to be chosen, of their cheapest missing units. */
   function lowerBound(): number {
-    const used = new Set<number>();
+    bounds++;
     let bound = 0;
-    for (const constraint of constraints) {
-      const { missing, left } = state(constraint);
+    const prices: number[] = [];
+    for (const { units, atLeast } of constraints) {
+      let missing = atLeast;
+      let isShared = false;
+      prices.length = 0;
+      for (const unit of units) {
+        if (isHit(unit)) {
+          missing--;
+          continue;
+        }
+        const price = cheapestOf(unit);
+        if (price === Infinity) continue;
+        prices.push(price);
+        for (const device of unit) if (isOut[device] === 0 && usedIn[device] === bounds) isShared = true;
+      }
       if (missing <= 0) continue;
-      if (left.length < missing) return Infinity;
-      if (left.flat().some((device) => used.has(device))) continue;
-      const prices = left.map((unit) => Math.min(...unit.map(costOf))).sort((a, b) => a - b);
-      for (const price of prices.slice(0, missing)) bound += price;
-      for (const device of left.flat()) used.add(device);
+      if (prices.length < missing) return Infinity;
+      if (isShared) continue;
+      prices.sort((a, b) => a - b);
+      for (let i = 0; i < missing; i++) bound += prices[i]!;
+      for (const unit of units) {
+        if (isHit(unit)) continue;
+        for (const device of unit) if (isOut[device] === 0) usedIn[device] = bounds;
+      }
     }
     return bound;
   }

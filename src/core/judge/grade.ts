@@ -1,6 +1,7 @@
 import { LADDERS, meets, type Grade } from "../requirement/grades";
 import type { SourceVertex } from "../trace/sources";
 import { vertexOf } from "../trace/stateGraph";
+import type { WorkFace } from "../trace/workFaces";
 import { barrierDepths } from "./barrierDepth";
 import type { Opened } from "./drains";
 import { ofClass } from "./countsFor";
@@ -53,6 +54,7 @@ export function graderOf(
   const lockable = ofClass(field, "lockable");
   const isolating = ofClass(field, "isolating");
   let cavities: readonly Cavity[] | undefined;
+  const waysAt = new Map<WorkFace, Map<string, readonly FaceWays[]>>();
 
   const judge: Grader["judge"] = (pair, demand) => {
     const grade = worstOf(demand, gradesAt(pair, demand, null));
@@ -74,12 +76,8 @@ export function graderOf(
   /** The grade at each place of the face that the source may reach in this form. */
   function gradesAt(pair: RequiredPair, demand: Demand, because: Because): Grade[] {
     if (isLit(field, "any", pair, demand)) return ["none"];
-    const { source, face } = pair;
-    const ask = { scope: demand.scope, gate: gateOf(demand, pair), source };
-    const at = face.places
-      .map((place) => vertexOf(field.graph, place, demand.arrives))
-      .filter((vertex) => vertex >= 0)
-      .map((vertex) => standing.ways({ ...ask, face: vertex }));
+    const { source } = pair;
+    const at = waysInto(pair, demand);
     // No way to any of them that crosses no positive device.
     const isPositive = at.every(({ ways }) => ways.crossed[source.vertex] === NO_WAY);
     switch (demand.family) {
@@ -109,6 +107,24 @@ export function graderOf(
         because?.add("the shutter takes no lock");
         return ["none"];
     }
+  }
+
+  /** Ways to each place of the face, as the source would come. Most sources of a face share them. */
+  function waysInto(pair: RequiredPair, demand: Demand): readonly FaceWays[] {
+    const { source, face } = pair;
+    const gate = gateOf(demand, pair);
+    const own = standing.ownGate(source);
+    const key = `${demand.arrives} ${demand.scope} ${gate} ${own}`;
+    const known = waysAt.get(face) ?? new Map<string, readonly FaceWays[]>();
+    waysAt.set(face, known);
+    const found =
+      known.get(key) ??
+      face.places
+        .map((place) => vertexOf(field.graph, place, demand.arrives))
+        .filter((vertex) => vertex >= 0)
+        .map((vertex) => standing.ways({ scope: demand.scope, gate, source, face: vertex }));
+    known.set(key, found);
+    return found;
   }
 
   function flowGrade(at: FaceWays, from: number, because: Because): Grade {
@@ -146,18 +162,20 @@ function worstOf({ family }: Demand, grades: readonly Grade[]): Grade {
  * `below` barriers away or more is not told apart.
  */
 function depthsOver(pairs: readonly RequiredPair[], isolated: ReadonlySet<number>, below?: number) {
-  const known = new Map<string, ReadonlyMap<SourceVertex, number>>();
+  const known = new Map<WorkFace, Map<string, ReadonlyMap<SourceVertex, number>>>();
   return (own: BarrierField, key: string, pair: RequiredPair, demand: Demand, asked: number): number => {
-    const face = faceByCarrier(pair.face, demand.arrives);
-    const name = `${key} ${demand.scope} ${face.name}`;
-    if (!known.has(name)) {
+    const ofFace = known.get(pair.face) ?? new Map<string, ReadonlyMap<SourceVertex, number>>();
+    known.set(pair.face, ofFace);
+    const name = `${key} ${demand.scope} ${demand.arrives}`;
+    if (!ofFace.has(name)) {
+      const face = faceByCarrier(pair.face, demand.arrives);
       const sources = pairs.filter((one) => one.face === pair.face).map((one) => one.source);
       const kept = new Set([...isolated].filter((item) => own.creditable.has(item)));
       const scopedField = facing(scoped(own, demand.scope), [face]);
       const found = barrierDepths(scopedField, face, sources, kept, asked, null, below);
-      known.set(name, new Map([...found].map(([source, { depth }]) => [source, depth])));
+      ofFace.set(name, new Map([...found].map(([source, { depth }]) => [source, depth])));
     }
     // Not found is not lit where only what is near was looked at; else it does not come that way.
-    return known.get(name)!.get(pair.source) ?? below ?? 0;
+    return ofFace.get(name)!.get(pair.source) ?? below ?? 0;
   };
 }

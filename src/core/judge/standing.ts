@@ -22,7 +22,11 @@ export type Standing = Readonly<{
   lit: Uint8Array;
   drains: Drains;
   ways: (ask: Ask) => FaceWays;
+  /** The source's own device where it does not hold the source back, by item; -1 for most. */
+  ownGate: (source: Ask["source"]) => number;
 }>;
+
+const NO_ITEM = -1;
 
 /** Ways to one face vertex, over one scope; `gate` says which positive devices close a way; `source` owns its device. */
 export type Ask = Readonly<{ face: number; scope: Scope; gate: Gate; source: { vertex: number; item: number } }>;
@@ -79,14 +83,16 @@ export function standingOf(field: BarrierField, isolated: ReadonlySet<number>, o
         }),
     };
   });
+  // A source's own device is no barrier to it. Where it has one gate only, what starts there is behind it at once.
+  const ownGate: Standing["ownGate"] = ({ item, vertex }) =>
+    counted.has(item) && gateVertices(graph, item).some((one) => one !== vertex) ? item : NO_ITEM;
   return {
     gates,
     lit,
     drains,
+    ownGate,
     ways: ({ face, scope, gate, source }) => {
-      // A source's own device is no barrier to it. Where it has one gate only, what starts there is behind it at once.
-      const isOwn = counted.has(source.item) && gateVertices(graph, source.item).some((one) => one !== source.vertex);
-      const own = isOwn ? source.item : -1;
+      const own = ownGate(source);
       return waysFor(scope, closesFor(gate, own), own, face);
     },
   };
