@@ -5,7 +5,10 @@ import { nearestHelp, proposeHazards, unlikelySources, type HazardFacts } from "
 import { type Job } from "../../core/request/jobFile";
 import type { Area } from "../../core/plant/plant";
 import { profileOf } from "../../core/requirement/profiles";
-import { trace } from "../../core/trace/trace";
+import { wayToMakeHarmless } from "../../core/energy/storedEnergy";
+import { placeName } from "../../core/trace/stateGraph";
+import { arrivalsOf, type Arrival } from "../../core/trace/trace";
+import { workFaces } from "../../core/trace/workFaces";
 import type { Tx } from "../db/database";
 import { isolations, jobIsolations, jobs } from "../db/schema";
 import { keptSome } from "../runtime/keptSome";
@@ -72,20 +75,29 @@ export function tracedFor(job: Job, plant: CurrentPlant): Traced {
 }
 
 function traceOf(job: Job, plant: CurrentPlant): Traced {
-  const found = trace(plant.graph, job);
+  // What arrives and how likely, no routes: this is asked while everybody waits.
+  const faces = workFaces(plant.graph, job, "job");
+  const found = faces.ok ? arrivalsOf(plant.graph, faces.value) : { feeding: [], stored: [] };
+  const nameOf = ({ source }: Arrival) => placeName(plant.graph, source.vertex);
   return {
     faces: job.faces.map(({ place, how }) => {
       const item = itemAt(plant, place);
       return { place, how, item, area: plant.plant.areas.find(({ name }) => name === item?.area) ?? null };
     }),
-    arriving: found.ok
-      ? found.value.sources.map(({ source, arrives, face, tier }) => ({ source, carrier: arrives, face, tier }))
-      : [],
-    stored: found.ok
-      ? found.value.stored
-          .filter(({ tier }) => tier < 3)
-          .map(({ source, arrives, face, harmless }) => ({ source, carrier: arrives, face, harmless }))
-      : [],
+    arriving: found.feeding.map((one) => ({
+      source: nameOf(one),
+      carrier: one.arrives,
+      face: one.face,
+      tier: one.tier,
+    })),
+    stored: found.stored
+      .filter(({ tier }) => tier < 3)
+      .map((one) => ({
+        source: nameOf(one),
+        carrier: one.arrives,
+        face: one.face,
+        harmless: wayToMakeHarmless(one.source.source.stored),
+      })),
   };
 }
 
