@@ -34,7 +34,7 @@ for (const [name, source] of Object.entries(BENCHES)) {
     // The database driver is compiled: it stays outside.
     ...(name === "instruments" || name === "server" ? { packages: "external" } : {}),
   });
-  const done = spawnSync("node", ["--max-old-space-size=4096", program], {
+  const done = spawnSync("node", ["--max-old-space-size=4096", "--expose-gc", program], {
     cwd: HOME,
     env: { ...process.env, LANTERN_HOME: HOME },
     stdio: ["inherit", "pipe", "inherit"],

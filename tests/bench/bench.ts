@@ -90,6 +90,8 @@ for (const size of SIZES) {
     pairs: requirePairs(cut2.field, strict, profileOf(strict.profile)),
     set: new Set(strictMade.value.points.map(({ device }) => graph.itemByTag.get(device)!)),
   };
+  globalThis.gc?.();
+  const { heapUsed, arrayBuffers } = process.memoryUsage();
   const row: Row = {
     items: plant.items.length,
     "state graph": loaded,
@@ -112,7 +114,7 @@ for (const size of SIZES) {
     ),
     points: isolated.length,
     exact: String(made.value.exact),
-    "heap MB": Math.round(process.memoryUsage().heapUsed / 2 ** 20 + process.memoryUsage().arrayBuffers / 2 ** 20),
+    "heap MB": Math.round((heapUsed + arrayBuffers) / 2 ** 20),
     ...outside(graph, cut1.pairs, size),
   };
   rows.push(row);
