@@ -5,7 +5,7 @@ import type { RuleProfile } from "../requirement/profile";
 import { requiredGrade, type Requirement, type Situation } from "../requirement/requiredGrade";
 import { contentsGraph, familyGraph } from "../trace/contentsGraph";
 import { sourcesOf, type SourceVertex } from "../trace/sources";
-import { barrierDistance, UNREACHED } from "../trace/barrierDistance";
+import { reached } from "../trace/barrierDistance";
 import type { StateGraph } from "../trace/stateGraph";
 import { faceVertices, type WorkFace } from "../trace/workFaces";
 import { barrierDepths } from "./barrierDepth";
@@ -158,16 +158,19 @@ function arrivalsAt(graph: StateGraph, face: WorkFace, sources: readonly SourceV
     const family = familyOf(arrives);
     const entered = targets.some((target) => graph.in.first[target]! < graph.in.first[target + 1]!);
     if (!entered && !sources.some((source) => targets.includes(source.vertex))) continue;
-    const distance = barrierDistance(graph, targets, null);
-    const unchanged = barrierDistance(familyGraph(graph, family), targets, null).gates;
+    const nothingShut = new Uint8Array(graph.vertexCount);
+    const comes = reached(graph, targets, nothingShut, "in");
+    const unchanged = reached(familyGraph(graph, family), targets, nothingShut, "in");
     const byLine =
       targets.some((target) => comesIn(graph, target, family)) ||
       sources.some((source) => targets.includes(source.vertex));
     const into = byLine ? arrivals : onlyInside;
     for (const source of sources) {
-      if (distance.gates[source.vertex] === UNREACHED) continue;
-      const direct = unchanged[source.vertex] !== UNREACHED;
-      into.set(source, [...(into.get(source) ?? []), { arrives, direct }]);
+      if (comes[source.vertex] === 0) continue;
+      const form = { arrives, direct: unchanged[source.vertex] === 1 };
+      const known = into.get(source);
+      if (known) known.push(form);
+      else into.set(source, [form]);
     }
   }
   // Never drop the only form in which something arrives.

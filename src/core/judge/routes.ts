@@ -1,4 +1,5 @@
 import { later } from "../onceFor";
+import { sortedBy } from "../sortedBy";
 import type { Carrier } from "../plant/carriers";
 import type { Family, Grade } from "../requirement/grades";
 import type { RuleProfile } from "../requirement/profile";
@@ -105,7 +106,7 @@ export function routesOf(
       });
     }
   }
-  return routes.sort((a, b) => (rowKey(a) < rowKey(b) ? -1 : 1));
+  return sortedBy(routes, rowKey);
 }
 
 function rowKey({ face, source, carrier }: Pick<Route, "face" | "source" | "carrier">): string {

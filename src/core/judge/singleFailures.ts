@@ -1,5 +1,6 @@
 import type { Carrier } from "../plant/carriers";
 import { later } from "../onceFor";
+import { sortedBy } from "../sortedBy";
 import { viaNames, leastWay, barrierDistance, type BarrierDistance } from "../trace/barrierDistance";
 import type { SourceVertex } from "../trace/sources";
 import { gatesOf, gateVertices, placeName, type StateGraph } from "../trace/stateGraph";
@@ -98,13 +99,6 @@ function lastSearch(graph: StateGraph): (targets: readonly number[], marks: Uint
     }
     return last.distance;
   };
-}
-
-function sortedBy<Row>(rows: readonly Row[], keyOf: (row: Row) => string): Row[] {
-  return rows
-    .map((row) => ({ row, key: keyOf(row) }))
-    .sort((a, b) => (a.key < b.key ? -1 : a.key > b.key ? 1 : 0))
-    .map(({ row }) => row);
 }
 
 function endsSomething(graph: StateGraph, vertex: number, sources: readonly SourceVertex[]): boolean {

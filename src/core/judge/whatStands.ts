@@ -1,6 +1,6 @@
 import { isTransformer } from "../plant/kinds";
 import type { Contents } from "../plant/plant";
-import { barrierDistance, UNREACHED } from "../trace/barrierDistance";
+import { reached } from "../trace/barrierDistance";
 import { contentsGraph, familyGraph } from "../trace/contentsGraph";
 import type { SourceVertex } from "../trace/sources";
 import { itemAt, placeName, placeOf, vertexOf, type StateGraph } from "../trace/stateGraph";
@@ -36,15 +36,15 @@ export function whatStandsAt(
 ): WhatStands {
   const { plant, places } = graph;
   const isFeeding = new Set(feeding.map(({ item }) => item));
-  const known = new Map<string, { ways: OnTheWay; reaches: Int32Array }>();
+  const known = new Map<string, { ways: OnTheWay; reaches: Uint8Array }>();
   const waysFor = (kind: "contents" | "wire", arrives: Carrier, place: number) => {
     const key = `${kind} ${arrives} ${place}`;
     const found = known.get(key);
     if (found) return found;
     const own = kind === "contents" ? contentsGraph(graph) : familyGraph(graph, "wire");
     const end = vertexOf(graph, place, arrives);
-    const reaches = barrierDistance(own, end < 0 ? [] : [end], null).gates;
-    const ways = end < 0 ? () => [] : onTheWayTo(own, end, (vertex) => reaches[vertex] !== UNREACHED);
+    const reaches = reached(own, end < 0 ? [] : [end], new Uint8Array(own.vertexCount), "in");
+    const ways = end < 0 ? () => [] : onTheWayTo(own, end, (vertex) => reaches[vertex] === 1);
     const made = { ways, reaches };
     known.set(key, made);
     return made;
@@ -60,7 +60,7 @@ export function whatStandsAt(
     const found = strongest.get(arrives);
     if (found) return found;
     const reaching = feeding.filter(({ vertex }) =>
-      face.places.some((place) => waysFor("contents", arrives, place).reaches[vertex] !== UNREACHED),
+      face.places.some((place) => waysFor("contents", arrives, place).reaches[vertex] === 1),
     );
     const most = (field: "pressure_Pa" | "temperature_C") => {
       const figures = reaching.flatMap(({ item }) => plant.items[item]!.contents?.[field] ?? []);
