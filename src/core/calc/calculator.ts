@@ -13,6 +13,8 @@ export const TASKS = [
   "Prove it dead",
   "Test with pressure",
   "Work with flame and sparks",
+  "Look after people",
+  "Lift, pin and hold",
   "Blinds, locks and the day",
 ] as const;
 export type Task = (typeof TASKS)[number];

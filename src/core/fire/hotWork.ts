@@ -17,14 +17,16 @@ export const HOT_WORK = {
 const HELD_AT_m = 1.5;
 const GRAVITY_m_s2 = 9.81;
 
+/** The speed at which a spark without drag gets the published 35 ft, held at 1.5 m. */
+export const SPARK_SPEED_m_s = HOT_WORK.clear_m / Math.sqrt((2 * HELD_AT_m) / GRAVITY_m_s2);
+
 /**
  * How far sideways a spark may land on what lies `drop_m` below the floor of the work, in metres: a bound. The published
  * 35 ft on one's own floor are read as the speed of a spark without drag, held at 1.5 m; falling longer it gets farther by
  * the root of the height. Real sparks are braked and land nearer. Wind is not in it.
  */
 export function sparkReach_m(drop_m: number): number {
-  const speed_m_s = HOT_WORK.clear_m / Math.sqrt((2 * HELD_AT_m) / GRAVITY_m_s2);
-  return speed_m_s * Math.sqrt((2 * (HELD_AT_m + Math.max(0, drop_m))) / GRAVITY_m_s2);
+  return SPARK_SPEED_m_s * Math.sqrt((2 * (HELD_AT_m + Math.max(0, drop_m))) / GRAVITY_m_s2);
 }
 
 const HOUR = 3600;

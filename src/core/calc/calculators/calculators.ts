@@ -4,6 +4,13 @@ import * as airTests from "./airTests";
 import * as electrical from "./electrical";
 import * as emptying from "./emptying";
 import * as hotWork from "./hotWork";
+import * as earths from "./earths";
+import * as holding from "./holding";
+import * as lines from "./lines";
+import * as moreAir from "./moreAir";
+import * as people from "./people";
+import * as pressureWork from "./pressureWork";
+import * as sparks from "./sparks";
 import * as planning from "./planning";
 import * as pressureTest from "./pressureTest";
 import * as waiting from "./waiting";
@@ -17,18 +24,29 @@ export const CALCULATORS: readonly Calculator[] = [
   air.airChanges,
   air.purgeByCycles,
   air.inertLeak,
+  moreAir.ventilation,
+  moreAir.intoService,
+  moreAir.exhaustDistance,
   airTests.airTest,
   airTests.sampleWait,
   airTests.placesToTest,
   airTests.gasWeight,
   airTests.mixtureLfl,
   airTests.sensorForGas,
+  moreAir.trueReading,
+  moreAir.oxygenGap,
   emptying.tankDrain,
   emptying.blowdown,
   emptying.staticHead,
   emptying.passingGas,
   emptying.passingLiquid,
   emptying.measuredRise,
+  lines.lineDrain,
+  lines.lineBlowdown,
+  lines.longLine,
+  lines.lineHeads,
+  pressureWork.residualForce,
+  pressureWork.bleedFlow,
   waiting.coolDown,
   waiting.capacitor,
   waiting.runDown,
@@ -37,17 +55,33 @@ export const CALCULATORS: readonly Calculator[] = [
   waiting.spring,
   waiting.flywheel,
   warming.blockedIn,
+  earths.cableCharge,
   electrical.deadTests,
   electrical.approachDistance,
   electrical.faultCurrent,
   electrical.touchResistance,
   electrical.backFeed,
+  earths.threePhase,
+  earths.portableEarth,
+  earths.inducedVoltage,
+  earths.arcEnergy,
   pressureTest.gasEnergy,
   pressureTest.blankThickness,
   pressureTest.equipmentDates,
+  pressureWork.testPressure,
+  pressureWork.pressureHold,
   hotWork.clearZone,
   hotWork.afterWatch,
   hotWork.leakingCylinder,
+  sparks.sparkThrow,
+  sparks.wallHeat,
+  people.breathingAir,
+  people.peopleInSpace,
+  people.heatStress,
+  holding.sling,
+  holding.outrigger,
+  holding.dropZone,
+  holding.pin,
   planning.hasps,
   planning.lift,
   planning.criticalPathOf,
