@@ -46,9 +46,6 @@ export function BarsChart({ picture, units }: { picture: Extract<Picture, { kind
             strokeWidth={1.5}
             style={{ fill: row.governs ? "currentColor" : "transparent", stroke: "currentColor" }}
           />
-          <text x={x(row.value) + 10} y={23} fontWeight={row.governs ? 700 : 400} className="halo num">
-            {said(row.value)}
-          </text>
         </g>
       ))}
       <line x1={LEFT} x2={LEFT} y1={0} y2={rows.length * ROW} stroke="currentColor" />
@@ -72,6 +69,18 @@ export function BarsChart({ picture, units }: { picture: Extract<Picture, { kind
           </text>
         </g>
       )}
+      {/* Figures last, so that no line is drawn through them. */}
+      {rows.map((row, i) => (
+        <text
+          key={row.words}
+          x={x(row.value) + 10}
+          y={i * ROW + 29}
+          fontWeight={row.governs ? 700 : 400}
+          className="halo num"
+        >
+          {said(row.value)}
+        </text>
+      ))}
     </svg>
   );
 }

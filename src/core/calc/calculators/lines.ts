@@ -5,6 +5,7 @@ import {
   drainThroughLine_s,
   friction,
   lineSpeed_m_s,
+  type Station,
 } from "../../energy/lineFlow";
 import { figure } from "../../units/format";
 import { STANDARD_ATMOSPHERE_Pa, STANDARD_GRAVITY_m_s2, type UnitSystem } from "../../units/units";
@@ -254,11 +255,7 @@ export const lineHeads = calculator({
         y: { words: "height", quantity: "length" },
         series: [
           { words: "line", points: stations.map(({ along_m, height_m }) => [along_m, height_m] as const) },
-          {
-            words: "liquid stands to",
-            points: stations.map(({ along_m, height_m }, at) => [along_m, height_m + heads[at]!] as const),
-            dashed: true,
-          },
+          { words: "liquid stands to", points: surface(stations), dashed: true },
         ],
         lines: [],
         marks: [],
@@ -267,3 +264,19 @@ export const lineHeads = calculator({
     };
   },
 });
+
+/** The surface of what is left: along the line where it is dry, level where liquid stands. */
+function surface(stations: readonly Station[]): readonly (readonly [number, number])[] {
+  const dense = stations.flatMap((from, at) => {
+    const to = stations[at + 1];
+    if (to === undefined) return [from];
+    return Array.from({ length: PIECES }, (_, i) => ({
+      along_m: from.along_m + ((to.along_m - from.along_m) * i) / PIECES,
+      height_m: from.height_m + ((to.height_m - from.height_m) * i) / PIECES,
+    }));
+  });
+  const heads = headsLeft_m(dense);
+  return dense.map(({ along_m, height_m }, at) => [along_m, height_m + heads[at]!] as const);
+}
+
+const PIECES = 24;

@@ -12,7 +12,11 @@ export const sparkThrow = calculator({
   fields: {
     height_m: size("Flame above what lies below", "length", { max: 300, example: 12 }),
     wind_m_s: number("Wind along", "velocity", { min: 0, max: 40, default: 0 }),
-    speed_m_s: number("They leave at", "velocity", { above: 0, max: 100, default: SPARK_SPEED_m_s }),
+    speed_m_s: number("They leave at", "velocity", {
+      above: 0,
+      max: 100,
+      default: Math.round(SPARK_SPEED_m_s * 10) / 10,
+    }),
     drop_m: number("Largest drop", "bore", { above: 0, max: 0.02, default: 0.003 }),
     density_kg_m3: number("Metal", "density", { above: 0, max: 20_000, default: 7000 }),
   },
@@ -20,7 +24,8 @@ export const sparkThrow = calculator({
     const at = (height_m: number) => sparkThrow_m({ ...inputs, height_m });
     const braked = at(inputs.height_m);
     const bound = sparkReach_m(Math.max(0, inputs.height_m - 1.5));
-    const clear = Math.max(HOT_WORK.clear_m, braked);
+    // Never nearer than the permit, which reckons without the air.
+    const clear = Math.max(HOT_WORK.clear_m, braked, bound);
     return {
       results: [
         { key: "clear_m", words: "Clear to, sideways", quantity: "length", value: clear },
@@ -28,11 +33,9 @@ export const sparkThrow = calculator({
         { key: "bound_m", words: "without air, in still air", quantity: "length", value: bound },
       ],
       governs: "clear_m",
-      because:
-        braked > HOT_WORK.clear_m
-          ? "Sparks fly farther than the published distance."
-          : "The published distance is the longer.",
-      formula: "ballistic flight of a ball with drag 0.4 in the wind, by steps; never less than 10.7 m",
+      because: whichIsLonger(clear, bound),
+      formula:
+        "ballistic flight of a ball with drag 0.4 in the wind, by steps; the longest of that, of the flight without air, and of 10.7 m",
       source: "arithmetic; the clear distance 29 CFR 1910.252(a)(2), from memory; speed so that both agree",
       validity:
         "The first landing. Sparks bounce and roll on: below, everything in reach is cleared, covered or watched.",
@@ -51,6 +54,13 @@ export const sparkThrow = calculator({
     };
   },
 });
+
+function whichIsLonger(clear_m: number, bound_m: number): string {
+  if (clear_m === HOT_WORK.clear_m) return "The published distance is the longest.";
+  return clear_m === bound_m
+    ? "The flight without air is the longest: the permit reckons so."
+    : "The wind carries it farther than it flies by itself.";
+}
 
 export const wallHeat = calculator({
   name: "wall-heat",
