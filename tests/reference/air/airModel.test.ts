@@ -18,7 +18,7 @@ const INSIDE = ["corner 1 low"];
 const STEPS = 110;
 
 /** A permit that is issued, and the place it is for. Nothing of its air is known yet. */
-function issued(entry: boolean): { permit: PermitLife; facts: PermitFacts; at_ms: number } {
+function issued(entry: boolean, most: number): { permit: PermitLife; facts: PermitFacts; at_ms: number } {
   const points = entry ? POINTS.entry : POINTS.hot;
   const facts = wellFacts({
     testPoints: points,
@@ -26,7 +26,7 @@ function issued(entry: boolean): { permit: PermitLife; facts: PermitFacts; at_ms
     coverPoint: entry ? COVER_POINT : null,
     gases: seen(GAS),
   });
-  const details = entry ? DETAILS["confined space entry"] : { ...DETAILS["hot work"], points: [...points] };
+  const details = entry ? { ...DETAILS["confined space entry"], most } : { ...DETAILS["hot work"], points: [...points] };
   const acting = new Acting(draftOf(details, { validTo_ms: 12 * HOUR }), facts);
   acting.did("cora", { type: "check" }).did("isa", { type: "authorise" });
   acting.ticked(asksOf({ permit: acting.permit, facts, now_ms: HOUR })).did("isa", { type: "issue", copies: [] });
@@ -151,7 +151,7 @@ function play(runs: number): { done: ReadonlyMap<string, number>; refused: Reado
   const count = (map: Map<string, number>, key: string) => map.set(key, (map.get(key) ?? 0) + 1);
   for (let run = 0; run < runs; run++) {
     const entry = random.chance(0.6);
-    const start = issued(entry);
+    const start = issued(entry, random.chance(0.3) ? 1 : 4);
     let { permit, facts, at_ms: now_ms } = start;
     const need_ms = entry ? purgeNeed_s(DETAILS["confined space entry"], facts.gases)! * 1000 : 0;
     for (let step = 0; step < STEPS; step++) {

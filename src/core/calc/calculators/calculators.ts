@@ -8,6 +8,7 @@ import * as earths from "./earths";
 import * as holding from "./holding";
 import * as lines from "./lines";
 import * as moreAir from "./moreAir";
+import * as passing from "./passing";
 import * as people from "./people";
 import * as pressureWork from "./pressureWork";
 import * as sparks from "./sparks";
@@ -38,9 +39,9 @@ export const CALCULATORS: readonly Calculator[] = [
   emptying.tankDrain,
   emptying.blowdown,
   emptying.staticHead,
-  emptying.passingGas,
-  emptying.passingLiquid,
-  emptying.measuredRise,
+  passing.passingGas,
+  passing.passingLiquid,
+  passing.measuredRise,
   lines.lineDrain,
   lines.lineBlowdown,
   lines.longLine,
