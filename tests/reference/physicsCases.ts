@@ -45,6 +45,8 @@ export function physicsCases(): PhysicsCase[] {
         cd: between(0.5, 0.9),
         pad_Pa: i % 4 === 0 ? decades(1e3, 5e5) : 0,
         density_kg_m3: between(600, 1800),
+        outlet_above_m: i % 6 === 2 ? (height - level_m) * between(0.1, 1) : 0,
+        ...(i % 5 === 1 ? { inlet: "shut", pad_Pa: decades(5e4, 5e5), gas_m3: 2 * diameter_m ** 2 * height } : {}),
       });
     }
   }
@@ -79,7 +81,7 @@ export function physicsCases(): PhysicsCase[] {
     add("passing-valve", {
       volume_m3: decades(0.05, 50),
       bore_m: decades(0.015, 0.3),
-      leak: ["unknown", "class II", "class III", "class IV"][i % 4],
+      leak: ["class II", "class II", "class III", "class IV"][i % 4],
       upstream_Pa: harmful_Pa * between(1.05, 6),
       start_Pa,
       harmful_Pa,

@@ -16,39 +16,54 @@ export type TestPoint = Readonly<{
   where: string;
   depth_m: number;
   travel_m: number;
+  /** To the side of the first line; 0 on it. */
+  aside_m: number;
 }>;
 
+/** Places along a stretch, never further apart than the spacing. */
+function stations(length_m: number): number[] {
+  if (length_m === 0) return [0];
+  const count = Math.ceil(length_m / TEST_SPACING_m - 1e-9) + 1;
+  return Array.from({ length: count }, (_, i) => Math.min(length_m, i * TEST_SPACING_m));
+}
+
 /**
- * Every place to test in a space of this depth, this long sideways, with so many corners and open duct ends: each
- * station sideways at every depth, each corner high for what rises and low for what sinks, every duct mouth.
+ * Every place to test in a space of this depth, this long and wide, with so many corners and open duct ends: each station, along
+ * and across, at every depth, each corner high for what rises and low for what sinks, every duct mouth. Without a width there is
+ * one line through it, which does for a space no wider than the spacing.
  */
-export function testPoints(p: { depth_m: number; travel_m: number; corners: number; ducts: number }): TestPoint[] {
+export function testPoints(
+  p: Readonly<{ depth_m: number; travel_m: number; width_m?: number; corners: number; ducts: number }>,
+): TestPoint[] {
   const depths = testDepths_m(p.depth_m);
-  const stations =
-    p.travel_m === 0
-      ? [0]
-      : Array.from({ length: Math.ceil(p.travel_m / TEST_SPACING_m - 1e-9) + 1 }, (_, i) =>
-          Math.min(p.travel_m, i * TEST_SPACING_m),
-        );
-  const column = stations.flatMap((travel_m) =>
-    depths.map((depth_m, i) => ({
-      kind: "column" as const,
-      where: i === 0 ? "top" : i === depths.length - 1 ? "bottom" : "between",
-      depth_m,
-      travel_m,
-    })),
+  const column = stations(p.travel_m).flatMap((travel_m) =>
+    stations(p.width_m ?? 0).flatMap((aside_m) =>
+      depths.map((depth_m, i) => ({
+        kind: "column" as const,
+        where: i === 0 ? "top" : i === depths.length - 1 ? "bottom" : "between",
+        depth_m,
+        travel_m,
+        aside_m,
+      })),
+    ),
   );
+  const end = { travel_m: p.travel_m, aside_m: p.width_m ?? 0 };
   const corners = Array.from({ length: p.corners }, (_, i) => [
-    { kind: "corner" as const, where: `corner ${i + 1} high`, depth_m: 0, travel_m: p.travel_m },
-    { kind: "corner" as const, where: `corner ${i + 1} low`, depth_m: p.depth_m, travel_m: p.travel_m },
+    { kind: "corner" as const, where: `corner ${i + 1} high`, depth_m: 0, ...end },
+    { kind: "corner" as const, where: `corner ${i + 1} low`, depth_m: p.depth_m, ...end },
   ]).flat();
   const ducts = Array.from({ length: p.ducts }, (_, i) => ({
     kind: "duct" as const,
     where: `duct mouth ${i + 1}`,
     depth_m: p.depth_m,
-    travel_m: p.travel_m,
+    ...end,
   }));
   return [...column, ...corners, ...ducts];
+}
+
+/** Instruments, each with a tester, that read so many points again within the time there is for it. */
+export function instrumentsFor(points: number, each_s: number, within_s: number): number {
+  return Math.ceil((points * each_s) / within_s - 1e-9);
 }
 
 /**

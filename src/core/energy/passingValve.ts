@@ -4,9 +4,9 @@ import { integral } from "./quadrature";
 
 /**
  * Share of a valve's full opening that its seat leaks by class: II 0.5 %, III 0.1 %, IV 0.01 % of rated capacity
- * (ANSI/FCI 70-2, from memory). `unknown` is taken as class II: nobody tested it.
+ * (ANSI/FCI 70-2, from memory). A seat that nobody tested has no class: what it leaks is measured.
  */
-export const LEAK_SHARE = { unknown: 0.005, "class II": 0.005, "class III": 0.001, "class IV": 0.0001 } as const;
+export const LEAK_SHARE = { "class II": 0.005, "class III": 0.001, "class IV": 0.0001 } as const;
 export type LeakClass = keyof typeof LEAK_SHARE;
 
 /** A gap as wide as the leak of a valve of this bore, in m². */
@@ -58,6 +58,43 @@ export function levelReached_s(p: {
 }): number | null {
   if (p.difference_Pa <= 0) return null;
   return p.harmful_m3 / (p.gap_m2 * Math.sqrt((2 * p.difference_Pa) / p.density_kg_m3));
+}
+
+/**
+ * Time until liquid that comes in steadily has pressed a cushion of gas to a harmful pressure, counted from the end of the watch
+ * in which it rose, in s: P·V stays, so it rises ever faster. Gauge pressures. Null where nothing rose.
+ */
+export function cushionReached_s(p: {
+  rise_Pa: number;
+  over_s: number;
+  start_Pa: number;
+  harmful_Pa: number;
+  ambient_Pa: number;
+}): number | null {
+  if (p.harmful_Pa <= p.start_Pa) return 0;
+  if (p.rise_Pa <= 0) return null;
+  const [before, now, harmful] = [p.start_Pa - p.rise_Pa, p.start_Pa, p.harmful_Pa].map(
+    (gauge) => gauge + p.ambient_Pa,
+  );
+  // Shares of the cushion that are gone.
+  const [watched, whole] = [1 - before! / now!, 1 - before! / harmful!];
+  return (whole / watched - 1) * p.over_s;
+}
+
+/** A gap that leaks so much gas, measured at the conditions outside, in m². */
+export function gapOfLeak_m2(
+  p: Readonly<{
+    measured_m3_s: number;
+    upstream_Pa: number;
+    ambient_Pa: number;
+    temperature_K: number;
+    gamma: number;
+    molar_kg: number;
+  }>,
+): number {
+  const measured_kg_s = (p.measured_m3_s * p.ambient_Pa * p.molar_kg) / (GAS_CONSTANT_J_mol_K * p.temperature_K);
+  const perArea = gasThroughHole_kg_s({ ...p, downstream_Pa: p.ambient_Pa, area_m2: 1, cd: 1 });
+  return measured_kg_s / perArea;
 }
 
 /**

@@ -1,4 +1,4 @@
-import { STANDARD_GRAVITY_m_s2 } from "../units/units";
+import { STANDARD_ATMOSPHERE_Pa, STANDARD_GRAVITY_m_s2 } from "../units/units";
 import { integral } from "./quadrature";
 
 export const TANK_SHAPES = ["vertical", "horizontal", "sphere", "cone"] as const;
@@ -22,6 +22,12 @@ export type Drain = Tank &
     /** Gauge pressure on the liquid; below 0 a vacuum holds it up. */
     pad_Pa: number;
     density_kg_m3: number;
+    /** Height of the outlet over the lowest line of the tank; what lies below it stays. 0 where not said. */
+    outletAbove_m?: number;
+    /** Gas over the liquid that nothing feeds: its pressure falls as it swells. Left out where its inlet is open. */
+    shutGas_m3?: number;
+    /** Outside, absolute; asked for with `shutGas_m3`. */
+    ambient_Pa?: number;
   }>;
 
 /** Height of the tank that the level cannot exceed; null where the register has none. */
@@ -66,25 +72,63 @@ export function heldUpAt_m({ pad_Pa, density_kg_m3 }: Pick<Drain, "pad_Pa" | "de
   return Math.max(0, -pad_Pa / (density_kg_m3 * STANDARD_GRAVITY_m_s2));
 }
 
+/** Level over the outlet at which a shut-in gas no longer presses it out, in m; 0 where it all comes. */
+export function stopsAt_m(drain: Drain): number {
+  if (drain.shutGas_m3 === undefined) return heldUpAt_m(drain);
+  if (headAt_m(drain, 0) > 0) return 0;
+  let [stops, runs] = [0, drain.level_m];
+  for (let i = 0; i < 100; i++) {
+    const middle = (stops + runs) / 2;
+    if (headAt_m(drain, middle) > 0) runs = middle;
+    else stops = middle;
+  }
+  return runs;
+}
+
+/** What drives the liquid out at a level over the outlet, in m of liquid. */
+function headAt_m(drain: Drain, level_m: number): number {
+  return level_m + padAt_Pa(drain, level_m) / (drain.density_kg_m3 * STANDARD_GRAVITY_m_s2);
+}
+
+/** Gauge pressure of the gas once the level has fallen so far, at one temperature. */
+function padAt_Pa(drain: Drain, level_m: number): number {
+  const { pad_Pa, shutGas_m3, ambient_Pa = STANDARD_ATMOSPHERE_Pa, outletAbove_m = 0 } = drain;
+  if (shutGas_m3 === undefined) return pad_Pa;
+  const gone_m3 = liquid_m3(drain, drain.level_m + outletAbove_m) - liquid_m3(drain, level_m + outletAbove_m);
+  return ((pad_Pa + ambient_Pa) * shutGas_m3) / (shutGas_m3 + gone_m3) - ambient_Pa;
+}
+
 /**
- * Time to drain from one level to another through an opening at the bottom, in seconds.
+ * Time to drain from one level to another through an opening, levels over the outlet, in seconds.
  *
  *   t = ∫ A(h) / (C_d·A_o·√(2·(g·h + p/ρ))) dh
  *
  * For a vertical tank without a pad that is A_t/(C_d·A_o)·√(2/g)·(√h₁ − √h₂). Integrated over the square root of the
- * head, so that the last of the liquid, where the flow dies away, stays finite. The pad is constant: a tank that is not
- * vented builds up a vacuum and stops. Infinite heads and levels at or below `heldUpAt_m` are the caller's to refuse.
+ * head, so that the last of the liquid, where the flow dies away, stays finite. The pad is constant, or falls as the gas swells
+ * where its inlet is shut. Levels at or below `stopsAt_m` are the caller's to refuse.
  *
  * Source: Torricelli with a discharge coefficient; D. A. Crowl and J. F. Louvar, Chemical Process Safety, chapter on
  * source models, from memory.
  */
 export function drainTime_s(drain: Drain): number {
-  const { level_m, end_m, outlet_m, cd, pad_Pa, density_kg_m3 } = drain;
+  const { level_m, end_m, outlet_m, cd, pad_Pa, density_kg_m3, outletAbove_m = 0 } = drain;
   if (end_m >= level_m) return 0;
-  const pad_m = pad_Pa / (density_kg_m3 * STANDARD_GRAVITY_m_s2);
   const opening_m2 = (Math.PI / 4) * outlet_m ** 2;
+  if (drain.shutGas_m3 !== undefined) {
+    // Over the root of what is still to fall, which the flow dies away with where it stops.
+    const fall = integral(
+      (u) => {
+        const level = end_m + u * u;
+        return (2 * u * surface_m2(drain, level + outletAbove_m)) / Math.sqrt(headAt_m(drain, level));
+      },
+      0,
+      Math.sqrt(level_m - end_m),
+    );
+    return fall / (cd * opening_m2 * Math.sqrt(2 * STANDARD_GRAVITY_m_s2));
+  }
+  const pad_m = pad_Pa / (density_kg_m3 * STANDARD_GRAVITY_m_s2);
   const from = Math.sqrt(Math.max(0, end_m + pad_m));
   const to = Math.sqrt(level_m + pad_m);
-  const head = integral((u) => surface_m2(drain, u * u - pad_m), from, to);
+  const head = integral((u) => surface_m2(drain, u * u - pad_m + outletAbove_m), from, to);
   return (2 * head) / (cd * opening_m2 * Math.sqrt(2 * STANDARD_GRAVITY_m_s2));
 }

@@ -10,9 +10,9 @@ import {
   substance,
   SUBSTANCES,
 } from "../../atmosphere/substances";
-import { testDepths_m, testPoints, TEST_ORDER } from "../../atmosphere/testPoints";
+import { instrumentsFor, testDepths_m, testPoints, TEST_ORDER } from "../../atmosphere/testPoints";
 import { figure } from "../../units/format";
-import type { Calculation, Result } from "../calculation";
+import { NoFigure, type Calculation, type Result } from "../calculation";
 import { calculator } from "../calculator";
 import { choice, number, size } from "../fields";
 
@@ -71,6 +71,9 @@ export const sampleWait = calculator({
   },
 });
 
+/** A list longer than this is no list. */
+const MOST_POINTS = 5000;
+
 export const placesToTest = calculator({
   name: "test-points",
   task: "Test the air",
@@ -78,23 +81,34 @@ export const placesToTest = calculator({
   fields: {
     depth_m: number("Depth", "length", { min: 0, max: 500, example: 5 }),
     travel_m: number("Length sideways", "length", { min: 0, max: 500, example: 2.4 }),
+    width_m: number("Width", "length", { min: 0, max: 500, example: 2.4 }),
     corners: number("Corners", "count", { min: 0, max: 200, whole: true, example: 4 }),
     ducts: number("Open duct mouths", "count", { min: 0, max: 200, whole: true, example: 1 }),
+    each_s: number("At each point, hose and response", "seconds", { above: 0, max: 3600, default: 60 }),
+    retest_s: number("All of them again within", "duration", { above: 0, max: 86_400, default: 1800 }),
   },
   compute: (inputs): Calculation => {
     const depths = testDepths_m(inputs.depth_m);
     const points = testPoints(inputs);
+    if (points.length > MOST_POINTS)
+      throw new NoFigure("depth_m", "and the other sizes make more points than anybody tests");
+    const instruments = instrumentsFor(points.length, inputs.each_s, inputs.retest_s);
     return {
       results: [
         { key: "points", words: "Test points", quantity: "count", value: points.length },
+        { key: "instruments", words: "Instruments, each with a tester", quantity: "count", value: instruments },
         { key: "depths", words: "of them down one line", quantity: "count", value: depths.length },
         { key: "spacing_m", words: "one every", quantity: "length", value: (depths[1] ?? 0) - (depths[0] ?? 0) },
       ],
       governs: "points",
-      formula: "one every 1.2 m (4 ft) of depth and travel, top, middle and bottom at least, corners high and low",
+      formula:
+        "one every 1.2 m (4 ft) of depth, length and width, top, middle and bottom at least, corners high and low",
       source: "29 CFR 1910.146 appendix B for 4 ft, from memory; corners and duct mouths practice",
       validity: "From outside first, then with the instrument at head height all the way in.",
-      warnings: [`At every point in this order: ${TEST_ORDER.join(", ")}.`],
+      warnings: [
+        `At every point in this order: ${TEST_ORDER.join(", ")}.`,
+        ...(instruments > 1 ? ["More than one instrument can read again in time: fewer are not enough."] : []),
+      ],
       picture: { kind: "depths", depth_m: inputs.depth_m, travel_m: inputs.travel_m, at_m: depths },
       also: { at: points },
     };

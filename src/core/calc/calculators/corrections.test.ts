@@ -132,4 +132,71 @@ describe("no sum answers a question other than the one that was asked", () => {
     expect(asked("blocked-in", { liquid: "water", diameter_m: 0.1, warms_K: 1 })).toMatch(/^temperature_C is missing/);
     expect(asked("blocked-in", { diameter_m: 0.1, warms_K: 1 })).toMatch(/^alpha_1_K is missing/);
   });
+
+  test("liquid under a cushion of gas rises ever faster: the shorter of what may be is said", () => {
+    // A litre a minute into 1 m³ of gas, watched for 10 min: it rises by 10.2 mbar; 5 bar are there after 13.7 h, not 81.
+    const rise_Pa = 101_325 / 0.99 - 101_325;
+    const watched = { rise_Pa, over_s: 600, start_Pa: rise_Pa, harmful_Pa: 5e5 };
+    const hours = (zone?: string) => {
+      const said = asked("measured-rise", { ...watched, ...(zone ? { zone } : {}) });
+      return ((said as Record<string, unknown>).time_s as number) / 3600;
+    };
+    expect(hours("liquid under a cushion of gas")).toBeCloseTo(13.7, 1);
+    expect(hours("gas")).toBeCloseTo(81, 0);
+    expect(hours()).toBeCloseTo(13.7, 1);
+    expect(asked("measured-rise", { ...watched, rise_Pa: 3e5, start_Pa: 1e5 })).toMatch(/^rise_Pa is more than/);
+  });
+
+  test("a tank's drain asks for its inlet, its outlet's height and its hose", () => {
+    const tank = { shape: "vertical", diameter_m: 1, level_m: 2, end_m: 0.5, outlet_m: 0.025, cd: 0.61, pad_Pa: 2e5 };
+    const above = { gas_m3: Math.PI / 4 };
+    const time = (inputs: Record<string, unknown>) => (asked("tank-drain", inputs) as Record<string, unknown>).time_s;
+    expect(time(tank)).toBeCloseTo(191, 0);
+    expect(time({ ...tank, ...above, inlet: "shut" })).toBeCloseTo(326, 0);
+    expect(asked("tank-drain", { ...tank, ...above, inlet: "shut", pad_Pa: 1e5 })).toMatch(
+      /^end_m is never reached.*0\.838 m/,
+    );
+    expect(asked("tank-drain", { ...tank, inlet: "shut" })).toMatch(/^gas_m3 is missing/);
+    expect(asked("tank-drain", { ...tank, hose_m: 20 })).toMatch(/^hose_m slows it: use line-drain/);
+    // A heel of 0.3 m under the outlet of a tank of 1 m stays; so does the time, for the head is what is over the outlet.
+    const heel = asked("tank-drain", { ...tank, outlet_above_m: 0.3 }) as Record<string, unknown>;
+    expect(heel.heel_m3).toBeCloseTo(0.3 * (Math.PI / 4), 9);
+    expect(heel.time_s).toBeCloseTo(time(tank) as number, 6);
+    expect(asked("tank-drain", { ...tank, length_m: 2.2, outlet_above_m: 0.3 })).toMatch(/^level_m is above the top/);
+  });
+
+  test("a blowdown says how cold it ends, what stands there when it is warm again, and counts its line", () => {
+    const air = { volume_m3: 4, start_Pa: 11e5, end_Pa: 1.02e5, temperature_K: 293.15, orifice_m: 0.015, cd: 0.8 };
+    const gas = { gamma: 1.4, molar_kg: 0.02896 };
+    const said = asked("blowdown", { ...air, ...gas }) as Record<string, unknown>;
+    expect((said.end_K as number) - 273.15).toBeCloseTo(-124.6, 1);
+    expect((said.rewarmed_Pa as number) / 1e5).toBeCloseTo(2.01, 2);
+    expect(said.warnings).toEqual(expect.arrayContaining([expect.stringContaining("brittle")]));
+    const far = asked("blowdown", { ...air, ...gas, line_m: 0.015, line_length_m: 200 }) as Record<string, unknown>;
+    expect(far.time_s as number).toBeGreaterThan((said.time_s as number) * 2);
+    expect(far.because).toMatch(/line decides/);
+  });
+
+  test("a seat that nobody tested has no class: its leak is measured", () => {
+    const valve = { volume_m3: 0.5, bore_m: 0.08, upstream_Pa: 8e5, start_Pa: 1.01325e5, harmful_Pa: 1.5e5 };
+    const gas = { temperature_K: 293.15, gamma: 1.4, molar_kg: 0.02896 };
+    expect(asked("passing-valve", { ...valve, ...gas })).toMatch(/^measured_m3_s is missing: a seat that is unknown/);
+    // Choked all the way: 1 L/min of outside air fills half a cubic metre by half a bar in 0.2435 m³ of it.
+    const said = asked("passing-valve", { ...valve, ...gas, measured_m3_s: 1e-3 / 60 }) as Record<string, unknown>;
+    const needed_m3 = (0.5 * (1.5e5 - 1.01325e5)) / 101_325;
+    expect(said.time_s as number).toBeCloseTo(needed_m3 / (1e-3 / 60), 0);
+    const liquid = { harmful_m3: 0.2, bore_m: 0.08, difference_Pa: 2e5 };
+    expect(asked("passing-liquid", liquid)).toMatch(/^measured_m3_s is missing/);
+    expect(asked("passing-liquid", { ...liquid, measured_m3_s: 1e-4 })).toMatchObject({ time_s: 2000 });
+  });
+
+  test("a wide space is tested across as well, and says how many instruments that takes", () => {
+    const space = { depth_m: 5, travel_m: 2.4, corners: 0, ducts: 0 };
+    const one = asked("test-points", { ...space, width_m: 0 }) as Record<string, unknown>;
+    const wide = asked("test-points", { ...space, width_m: 6 }) as Record<string, unknown>;
+    // 6 depths, 3 along; 6 m across take 6.
+    expect([one.points, wide.points]).toEqual([18, 108]);
+    expect([one.instruments, wide.instruments]).toEqual([1, 4]);
+    expect(asked("test-points", space)).toBe("width_m is missing");
+  });
 });

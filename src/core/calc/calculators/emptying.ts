@@ -6,8 +6,9 @@ import {
   type Blowdown,
   type Heating,
 } from "../../energy/blowdown";
+import { friction, gasDownThroughLine_s } from "../../energy/lineFlow";
 import { staticHead_Pa } from "../../energy/staticHead";
-import { drainTime_s, heldUpAt_m, liquid_m3, tankHeight_m, type Drain } from "../../energy/tankDrain";
+import { drainTime_s, liquid_m3, stopsAt_m, tankHeight_m, type Drain } from "../../energy/tankDrain";
 import { duration, figure } from "../../units/format";
 import { GAS_CONSTANT_J_mol_K, STANDARD_ATMOSPHERE_Pa } from "../../units/units";
 import { NoFigure, passedAt, sampled, type Calculation } from "../calculation";
@@ -34,9 +35,24 @@ export const tankDrain = calculator({
     cd: number("Discharge coefficient", "ratio", { above: 0, max: 1, example: 0.61 }),
     pad_Pa: number("Pressure on the liquid, gauge", "gauge", { min: -1.02e5, max: 4e8, default: 0 }),
     density_kg_m3: size("Density", "density", { max: 25_000, default: 1000 }),
+    outlet_above_m: number("Outlet above the lowest line", "length", { min: 0, max: 1000, default: 0 }),
+    inlet: choice("Gas comes in above", ["open", "shut"], "an open vent is open"),
+    gas_m3: number("Gas above the liquid now", "volume", { above: 0, max: 1e7, optional: true }),
+    hose_m: number("Hose or line behind the outlet", "length", { min: 0, max: 1e5, default: 0 }),
   },
   compute: (inputs): Calculation => {
-    const drain: Drain = inputs;
+    if (inputs.hose_m > 0) {
+      throw new NoFigure("hose_m", "slows it: use line-drain, which counts the length, the bends and the friction");
+    }
+    if (inputs.inlet === "shut" && inputs.gas_m3 === undefined) {
+      throw new NoFigure("gas_m3", "is missing: with the inlet shut its pressure falls as it swells");
+    }
+    const above_m = inputs.outlet_above_m;
+    const drain: Drain = {
+      ...inputs,
+      outletAbove_m: above_m,
+      ...(inputs.inlet === "shut" ? { shutGas_m3: inputs.gas_m3! } : {}),
+    };
     if ((inputs.shape === "horizontal" || inputs.shape === "cone") && inputs.length_m === undefined) {
       throw new NoFigure(
         "length_m",
@@ -44,7 +60,7 @@ export const tankDrain = calculator({
       );
     }
     const height_m = tankHeight_m(drain);
-    if (height_m !== null && inputs.level_m > height_m) {
+    if (height_m !== null && inputs.level_m + above_m > height_m) {
       throw new NoFigure(
         "level_m",
         (units) => `is above the top of the tank, which is ${figure(height_m, "length", units)} high`,
@@ -52,7 +68,7 @@ export const tankDrain = calculator({
     }
     if (inputs.outlet_m > inputs.diameter_m) throw new NoFigure("outlet_m", "is larger than the tank");
     if (inputs.end_m >= inputs.level_m) throw new NoFigure("end_m", "must be below the level now");
-    const held_m = heldUpAt_m(inputs);
+    const held_m = stopsAt_m(drain);
     if (held_m > 0 && inputs.end_m <= held_m) {
       throw new NoFigure(
         "end_m",
@@ -60,13 +76,29 @@ export const tankDrain = calculator({
       );
     }
     const time_s = drainTime_s(drain);
-    const curve = passedAt(inputs.level_m, inputs.end_m, (level_m, end_m) => drainTime_s({ ...drain, level_m, end_m }));
-    const emptied_m3 = liquid_m3(drain, inputs.level_m) - liquid_m3(drain, inputs.end_m);
+    const emptied_m3 = liquid_m3(drain, inputs.level_m + above_m) - liquid_m3(drain, inputs.end_m + above_m);
+    // Each piece begins with the gas as swollen as it is by then.
+    const curve = passedAt(inputs.level_m, inputs.end_m, (level_m, end_m) => {
+      const swollen_m3 = liquid_m3(drain, inputs.level_m + above_m) - liquid_m3(drain, level_m + above_m);
+      const gas_m3 = drain.shutGas_m3;
+      const pad_Pa =
+        gas_m3 === undefined
+          ? inputs.pad_Pa
+          : ((inputs.pad_Pa + STANDARD_ATMOSPHERE_Pa) * gas_m3) / (gas_m3 + swollen_m3) - STANDARD_ATMOSPHERE_Pa;
+      const shut = gas_m3 === undefined ? {} : { shutGas_m3: gas_m3 + swollen_m3 };
+      return drainTime_s({ ...drain, ...shut, pad_Pa, level_m, end_m });
+    });
     const pipeOutlet = inputs.outlet_m > inputs.diameter_m / 4;
     return {
       results: [
         { key: "time_s", words: "Drains in", quantity: "duration", value: time_s },
         { key: "volume_m3", words: "Comes out", quantity: "volume", value: emptied_m3 },
+        {
+          key: "heel_m3",
+          words: "Stays below the outlet",
+          quantity: "volume",
+          value: liquid_m3(drain, Math.min(above_m, tankHeight_m(drain) ?? above_m)),
+        },
       ],
       governs: "time_s",
       formula: "t = ∫ A(h)/(C_d·A_o·√(2·(g·h + p/ρ))) dh; vertical: A_t/(C_d·A_o)·√(2/g)·(√h₁ − √h₂)",
@@ -74,6 +106,10 @@ export const tankDrain = calculator({
       validity: "A vented tank, thin liquid, an outlet much smaller than the tank, no hose behind it.",
       warnings: [
         "A tank that is not vented builds a vacuum, stops draining, and may collapse: let air in.",
+        ...(inputs.pad_Pa > 0 && inputs.inlet === "open"
+          ? ["The pressure is taken to stay: with its inlet shut it falls, and this takes longer or stops."]
+          : []),
+        ...(above_m > 0 ? ["What stays below the outlet is pumped or washed out; drained is not empty."] : []),
         ...(pipeOutlet ? ["The outlet is more than a quarter of the tank: the formula no longer holds."] : []),
       ],
       picture: {
@@ -110,6 +146,7 @@ export const blowdown = calculator({
     temperature_K: size("Temperature", "kelvin", { max: 3000, example: 293.15 }),
     orifice_m: size("Inside diameter of the vent", "bore", { max: 10, example: 0.015 }),
     line_m: size("Inside diameter of its line", "bore", { max: 10, optional: true }),
+    line_length_m: number("Length of its line", "length", { min: 0, max: 1e5, optional: true }),
     cd: number("Discharge coefficient", "ratio", { above: 0, max: 1, example: 0.8 }),
     ...gas,
     ambient_Pa: size("Pressure outside, absolute", "pressure", { max: 4e8, default: STANDARD_ATMOSPHERE_Pa }),
@@ -132,7 +169,9 @@ export const blowdown = calculator({
     if (inputs.end_Pa >= inputs.start_Pa) throw new NoFigure("end_Pa", "must be below the pressure now");
     const isothermal_s = blowdownTime_s(blow, "isothermal");
     const adiabatic_s = blowdownTime_s(blow, "adiabatic");
-    const time_s = Math.max(isothermal_s, adiabatic_s);
+    const line_s = throughLine_s(inputs);
+    const time_s = Math.max(isothermal_s, adiabatic_s, line_s ?? 0);
+    const end_K = inputs.temperature_K * (inputs.end_Pa / inputs.start_Pa) ** ((inputs.gamma - 1) / inputs.gamma);
     const [high, low] = [inputs.start_Pa - inputs.ambient_Pa, inputs.end_Pa - inputs.ambient_Pa].map(Math.sqrt) as [
       number,
       number,
@@ -157,15 +196,38 @@ export const blowdown = calculator({
         { key: "time_s", words: "Wait at least", quantity: "duration", value: time_s },
         { key: "isothermal_s", words: "kept warm (isothermal)", quantity: "duration", value: isothermal_s },
         { key: "adiabatic_s", words: "without heat (adiabatic)", quantity: "duration", value: adiabatic_s },
+        ...(line_s === null
+          ? []
+          : [{ key: "line_s", words: "through its line alone", quantity: "duration" as const, value: line_s }]),
+        { key: "end_K", words: "What is left may be as cold as", quantity: "kelvin", value: end_K },
+        {
+          key: "rewarmed_Pa",
+          words: "Shut in and warm again it stands at, absolute",
+          quantity: "pressure",
+          value: (inputs.end_Pa * inputs.temperature_K) / end_K,
+        },
         { key: "choked_s", words: "of it choked, at the speed of sound", quantity: "duration", value: choked_s },
         { key: "first_kg_s", words: "At the start, mass a second", quantity: "mass", value: firstFlow_kg_s },
       ],
       governs: "time_s",
-      because: "The truth lies between the two bounds; the longer is safe to wait.",
+      because:
+        line_s !== null && line_s === time_s
+          ? "Its line lets by less than the hole: the line decides."
+          : "The truth lies between the two bounds; the longer is safe to wait.",
       formula: "V·dρ/dt = −ṁ, choked while P/Pₐ is above ((γ+1)/2)^(γ/(γ−1)), then subsonic",
       source: "textbook balances of an ideal gas through a hole",
       validity: "An ideal gas, one volume, one hole; not a liquid that boils as it falls.",
-      warnings: ["See the gauge at zero and the bleed quiet: a plugged bleed also shows nothing."],
+      warnings: [
+        "See the gauge at zero and the bleed quiet: a plugged bleed also shows nothing.",
+        ...(end_K < BRITTLE_K
+          ? ["Cold enough to make plain steel brittle: let it down slowly, and do not strike it."]
+          : []),
+        ...(end_K < inputs.temperature_K - 1
+          ? ["Shut in while cold, its pressure comes back: keep the vent open."]
+          : []),
+        ...(inputs.start_Pa > REAL_Pa ? ["Above 50 bar a real gas is not an ideal one: the times are rough."] : []),
+        ...(inputs.line_length_m === undefined ? ["Its line is not counted: give its length where there is one."] : []),
+      ],
       picture: {
         kind: "curve",
         x: { words: "time", quantity: "duration" },
@@ -181,6 +243,25 @@ export const blowdown = calculator({
     };
   },
 });
+
+/** Plain carbon steel is not trusted below this. Practice. */
+const BRITTLE_K = 244;
+const REAL_Pa = 50e5;
+/** Roughness of used steel pipe, in m. */
+const STEEL_m = 0.000_15;
+
+/** Through the line behind the hole, at one temperature; null where nobody gave its length. */
+function throughLine_s(
+  p: Omit<Blowdown, "cd" | "gamma"> & Readonly<{ line_m?: number | undefined; line_length_m?: number | undefined }>,
+): number | null {
+  if (p.line_length_m === undefined || p.end_Pa <= p.ambient_Pa) return null;
+  const bore_m = p.line_m ?? p.orifice_m;
+  const resistance = 1.5 + (friction(1e8, STEEL_m / bore_m) * p.line_length_m) / bore_m;
+  return gasDownThroughLine_s({
+    ...p,
+    line: { bore_m, resistance, temperature_K: p.temperature_K, molar_kg: p.molar_kg },
+  });
+}
 
 export const staticHead = calculator({
   name: "static-head",

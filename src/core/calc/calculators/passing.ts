@@ -1,4 +1,6 @@
 import {
+  cushionReached_s,
+  gapOfLeak_m2,
   LEAK_SHARE,
   leakGap_m2,
   levelReached_s,
@@ -7,13 +9,49 @@ import {
   type GasZone,
   type LeakClass,
 } from "../../energy/passingValve";
+import { STANDARD_ATMOSPHERE_Pa } from "../../units/units";
 import { duration } from "../../units/format";
 import { NoFigure, passedAt, sampled, type Calculation } from "../calculation";
 import { calculator } from "../calculator";
 import { choice, number, size } from "../fields";
 import { gas } from "./emptying";
 
-const LEAKS = Object.keys(LEAK_SHARE) as [LeakClass, ...LeakClass[]];
+const UNKNOWN = "unknown";
+const LEAKS = [UNKNOWN, ...(Object.keys(LEAK_SHARE) as LeakClass[])] as const;
+const measured_m3_s = number("Leak measured at the bleed", "smallFlow", {
+  above: 0,
+  max: 100,
+  optional: true,
+  example: 1e-3 / 60,
+});
+
+/** A seat that nobody tested has no class, and no guess of one is the worst. */
+function measuredOr(leak: string, measured: number | undefined): number {
+  if (measured === undefined) {
+    throw new NoFigure(
+      "measured_m3_s",
+      `is missing: a seat that is ${leak} has no class. Measure what comes at the bleed`,
+    );
+  }
+  return measured;
+}
+
+function gapOfMeasured_m2(
+  p: Readonly<{
+    leak: string;
+    measured_m3_s?: number | undefined;
+    upstream_Pa: number;
+    temperature_K: number;
+    gamma: number;
+    molar_kg: number;
+  }>,
+): number {
+  const measured = measuredOr(p.leak, p.measured_m3_s);
+  if (p.upstream_Pa <= STANDARD_ATMOSPHERE_Pa) {
+    throw new NoFigure("upstream_Pa", "is not above the pressure outside: nothing could be measured at the bleed");
+  }
+  return gapOfLeak_m2({ ...p, measured_m3_s: measured, ambient_Pa: STANDARD_ATMOSPHERE_Pa });
+}
 
 export const passingGas = calculator({
   name: "passing-valve",
@@ -22,7 +60,8 @@ export const passingGas = calculator({
   fields: {
     volume_m3: size("Volume behind it", "volume", { max: 1e6, example: 0.5 }),
     bore_m: size("Line size, inside", "bore", { max: 10, example: 0.08 }),
-    leak: choice("Its seat", LEAKS, "unknown is taken as the worst class"),
+    leak: choice("Its seat", LEAKS, "of an unknown one the leak is measured"),
+    measured_m3_s,
     upstream_Pa: size("Pressure before it, absolute", "pressure", { max: 4e8, example: 8e5 }),
     start_Pa: size("Behind it now, absolute", "pressure", { max: 4e8, example: 1.01325e5 }),
     harmful_Pa: size("Harmful at, absolute", "pressure", { max: 4e8, example: 1.5e5 }),
@@ -31,7 +70,11 @@ export const passingGas = calculator({
   },
   compute: (inputs): Calculation => {
     if (inputs.start_Pa >= inputs.harmful_Pa) throw new NoFigure("start_Pa", "is already harmful");
-    const zone: GasZone = { ...inputs, gap_m2: leakGap_m2(inputs.bore_m, inputs.leak) };
+    const gap_m2 =
+      inputs.leak !== UNKNOWN && inputs.measured_m3_s === undefined
+        ? leakGap_m2(inputs.bore_m, inputs.leak)
+        : gapOfMeasured_m2(inputs);
+    const zone: GasZone = { ...inputs, gap_m2 };
     const time_s = pressureReached_s(zone);
     const top_Pa = Math.min(inputs.upstream_Pa, inputs.harmful_Pa * 1.2) * 0.9999;
     const curve =
@@ -57,7 +100,7 @@ export const passingGas = calculator({
       formula: "V·dP/dt = R·T/M·ṁ, choked then subsonic, through a gap that is the leak class's share of the bore",
       source: "textbook balance; leak classes ANSI/FCI 70-2, from memory",
       validity:
-        "A guess of the gap: measure the rise with everything shut and use that. Never a reason to go without a bleed.",
+        "By class a guess of the gap: measure the rise with everything shut and use that. Never a reason to go without a bleed.",
       warnings: ["A shut zone behind one valve fills. Keep its bleed open and in view."],
       ...(curve.length > 0
         ? {
@@ -83,13 +126,16 @@ export const passingLiquid = calculator({
   fields: {
     harmful_m3: size("Volume that does harm", "volume", { max: 1e6, example: 0.2 }),
     bore_m: size("Line size, inside", "bore", { max: 10, example: 0.08 }),
-    leak: choice("Its seat", LEAKS, "unknown is taken as the worst class"),
+    leak: choice("Its seat", LEAKS, "of an unknown one the leak is measured"),
+    measured_m3_s,
     difference_Pa: number("Pressure across it", "gauge", { min: 0, max: 4e8, example: 2e5 }),
     density_kg_m3: size("Density", "density", { max: 25_000, default: 1000 }),
   },
   compute: (inputs): Calculation => {
-    const gap_m2 = leakGap_m2(inputs.bore_m, inputs.leak);
-    const time_s = levelReached_s({ ...inputs, gap_m2 });
+    const time_s =
+      inputs.leak !== UNKNOWN && inputs.measured_m3_s === undefined
+        ? levelReached_s({ ...inputs, gap_m2: leakGap_m2(inputs.bore_m, inputs.leak) })
+        : inputs.harmful_m3 / measuredOr(inputs.leak, inputs.measured_m3_s);
     const until = time_s === null ? 3600 : time_s * 1.3;
     return {
       results: [
@@ -110,7 +156,7 @@ export const passingLiquid = calculator({
       governs: "time_s",
       formula: "Q = A·√(2·ΔP/ρ), A the leak class's share of the bore",
       source: "Torricelli; leak classes ANSI/FCI 70-2, from memory",
-      validity: "A guess of the gap: measure what comes out of the bleed and use that.",
+      validity: "By class a guess of the gap: measure what comes out of the bleed and use that.",
       warnings: ["A shut zone behind one valve fills. Keep its bleed open and in view."],
       picture: {
         kind: "curve",
@@ -139,10 +185,22 @@ export const measuredRise = calculator({
     over_s: size("within", "duration", { example: 1800 }),
     start_Pa: number("Reads now, gauge", "gauge", { min: 0, max: 4e8, example: 0 }),
     harmful_Pa: size("Harmful at, gauge", "gauge", { max: 4e8, example: 1e5 }),
+    zone: choice("What fills it", ["not known", "gas", "liquid under a cushion of gas"]),
   },
   compute: (inputs): Calculation => {
     if (inputs.start_Pa >= inputs.harmful_Pa) throw new NoFigure("start_Pa", "is already harmful");
-    const time_s = riseReached_s(inputs);
+    if (inputs.rise_Pa > inputs.start_Pa + STANDARD_ATMOSPHERE_Pa * (1 - 1e-9)) {
+      throw new NoFigure("rise_Pa", "is more than it reads now above a vacuum");
+    }
+    const steady_s = riseReached_s(inputs);
+    const cushion_s = cushionReached_s({ ...inputs, ambient_Pa: STANDARD_ATMOSPHERE_Pa });
+    // Where nobody knows, the sooner of them.
+    const time_s =
+      inputs.zone === "gas" || steady_s === null || cushion_s === null
+        ? steady_s
+        : inputs.zone === "not known"
+          ? Math.min(steady_s, cushion_s)
+          : cushion_s;
     const until = time_s === null ? inputs.over_s : time_s * 1.3;
     return {
       results: [
@@ -153,11 +211,19 @@ export const measuredRise = calculator({
           value: time_s,
           instead: "nothing rose while you watched",
         },
+        { key: "steady_s", words: "rising as it did, gas", quantity: "duration", value: steady_s, instead: "never" },
+        {
+          key: "cushion_s",
+          words: "pressing a cushion of gas",
+          quantity: "duration",
+          value: cushion_s,
+          instead: "never",
+        },
       ],
       governs: "time_s",
-      formula: "t = (P_harmful − P_now)·Δt/ΔP",
+      formula: "gas: (P_harmful − P_now)·Δt/ΔP; cushion: P·V stays, Δt·(1 − P₀/P_harmful)/(1 − P₀/P_now) − Δt",
       source: "arithmetic",
-      validity: "Taken as steady: it slows as the zone fills, so this is the earliest.",
+      validity: "The leak stays as it is, at one temperature. Full of liquid without a cushion it is there at once.",
       warnings:
         time_s === null
           ? ["No rise in that time is not no leak: watch longer than the job lasts, or keep a bleed open."]
