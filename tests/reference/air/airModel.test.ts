@@ -26,7 +26,9 @@ function issued(entry: boolean, most: number): { permit: PermitLife; facts: Perm
     coverPoint: entry ? COVER_POINT : null,
     gases: seen(GAS),
   });
-  const details = entry ? { ...DETAILS["confined space entry"], most } : { ...DETAILS["hot work"], points: [...points] };
+  const details = entry
+    ? { ...DETAILS["confined space entry"], most }
+    : { ...DETAILS["hot work"], points: [...points] };
   const acting = new Acting(draftOf(details, { validTo_ms: 12 * HOUR }), facts);
   acting.did("cora", { type: "check" }).did("isa", { type: "authorise" });
   acting.ticked(asksOf({ permit: acting.permit, facts, now_ms: HOUR })).did("isa", { type: "issue", copies: [] });
