@@ -127,6 +127,7 @@ export function draftOf(details: PermitDetails, more: Partial<PermitLife> = {}):
 export const SHEET: GasSheet = {
   reads: ["oxygen", "flammable", "hydrogen sulphide", "carbon monoxide"],
   burns: "catalytic",
+  calibrated: "methane",
   error: { oxygen: 0.002, flammable: 0.01, toxic: 0.5e-6 },
   zero: { flammable: 0.01, toxic: 0.5e-6 },
   hose_m: 5,

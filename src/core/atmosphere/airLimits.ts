@@ -76,6 +76,8 @@ export type Shown = Readonly<{
   error: Readonly<{ oxygen: number; flammable: number; toxic: number }>;
   /** Null where nobody wrote it down, or it was not zeroed in fresh air this shift: then it cannot show nil. */
   zero: Readonly<{ flammable: number | null; toxic: number | null }>;
+  /** What a flammable reading is multiplied by for the gas that is there; 1 where not said. */
+  flammableTimes?: number;
   /** Mean of each gas over the shift, for limits over the shift; the current reading where nothing else is known. */
   mean?: (gas: string, now: number) => number;
 }>;
@@ -87,7 +89,8 @@ export type AirJudgement = Readonly<{ fit: boolean; against: readonly string[]; 
 
 /**
  * Is this air fit to be in? A reading that is missing is against it. Every fault is listed in the order of testing. The
- * instrument's error is added at the oxygen limits and wherever a limit is above zero; nothing at all is shown only by a
+ * instrument's error is added at the oxygen limits and wherever a limit is above zero, and a flammable reading is raised for the gas
+ * that is there; nothing at all is shown only by a
  * reading inside a zero band that is stated and narrow. Poisons add up, like with like: current readings against ceilings
  * and short-term limits, means against limits over the shift.
  *
@@ -144,9 +147,11 @@ function judgeFlammable(
     else if (!isNil) against.push(`flammable ${percent(flammable)} of the lower limit: none is accepted`);
     return;
   }
-  if (flammable + error >= flammableBelow) {
+  const { flammableTimes: times = 1 } = by;
+  if ((flammable + error) * times >= flammableBelow) {
+    const raised = times > 1 ? `, which may be ${percent(flammable * times)} of what is there` : "";
     against.push(
-      `flammable ${percent(flammable)} of the lower limit${offBy(error, percent)}: must be below ${percent(flammableBelow)}`,
+      `flammable ${percent(flammable)} of the lower limit${raised}${offBy(error * times, percent)}: must be below ${percent(flammableBelow)}`,
     );
   } else if (!isNil && flammable > 0) {
     explain.push(`flammable ${percent(flammable)} of the lower limit: find out what gives it off`);

@@ -15,6 +15,8 @@ export const gasSheetSchema = z.object({
   reads: z.array(z.string().min(1).max(40)).min(1, "what it reads: name at least one").max(20),
   /** How it senses what burns; null where it does not. */
   burns: z.enum(["catalytic", "infrared"], "how it senses what burns: catalytic or infrared").nullable(),
+  /** What burns it was calibrated on; null where nobody wrote it down, which is taken as methane: that corrects the most. */
+  calibrated: z.string().min(1).max(40).nullable().default(null),
   /** How far a reading may be off. */
   error: z.object({
     oxygen: figure("how far oxygen may be off, in % of the air, as 0.2", 0.1),

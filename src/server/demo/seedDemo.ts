@@ -24,6 +24,7 @@ function sheetOf(line: Readonly<Record<string, string>>) {
   return {
     reads: line.reads!.split(";"),
     burns: line.burns,
+    calibrated: line.calibrated || null,
     error: {
       oxygen: figure("error_oxygen"),
       flammable: figure("error_flammable"),

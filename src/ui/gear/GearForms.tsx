@@ -90,6 +90,13 @@ function GasSheetFields() {
         <option>catalytic</option>
         <option>infrared</option>
       </SelectField>
+      <SelectField label="Calibrated on, what burns" name="calibrated">
+        <option value="">not known</option>
+        <option>methane</option>
+        <option>propane</option>
+        <option>hexane</option>
+        <option>hydrogen</option>
+      </SelectField>
       {figure("error_oxygen", "Oxygen off by, %")}
       {figure("error_flammable", "Flammable off by, % of the limit")}
       {figure("error_toxic", "Poisons off by, ppm")}
@@ -168,6 +175,7 @@ function readGear(fields: FormData, kind: GearKind): Record<string, unknown> {
             .map((one) => one.trim().toLowerCase())
             .filter(Boolean),
           burns: text("burns"),
+          calibrated: text("calibrated"),
           error: {
             oxygen: scaled("error_oxygen", 0.01),
             flammable: scaled("error_flammable", 0.01),

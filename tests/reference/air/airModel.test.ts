@@ -39,7 +39,7 @@ function issued(entry: boolean, most: number): { permit: PermitLife; facts: Perm
 function reading(random: Random) {
   const kind = random.below(14);
   const oxygen = kind === 0 ? 0.18 : kind === 1 ? 0.196 : kind === 2 ? 0.205 : kind === 3 ? 0.218 : 0.209;
-  const flammable = kind === 4 ? 0.3 : kind === 5 ? 0.05 : 0;
+  const flammable = kind === 4 ? 0.05 : kind === 5 ? 0.02 : 0;
   const toxic = kind === 6 ? 40e-6 : kind === 7 ? 4.8e-6 : 0;
   return { oxygen, flammable, toxics: kind === 8 ? [] : [{ gas: GAS, fraction: toxic }] };
 }
@@ -189,6 +189,8 @@ function play(runs: number): { done: ReadonlyMap<string, number>; refused: Reado
         gases: [GAS],
         retest_min: facts.profile.airRetest_min,
         off: { ...SHEET.error, zeroFlammable: SHEET.zero.flammable! },
+        // Sensors calibrated on methane, and nobody knows what burns: 2.7 times, the most of the tables.
+        raised: 2.7,
         limits: {
           oxygenLeast: STRICT_ENTRY.oxygen.least,
           oxygenMost: STRICT_ENTRY.oxygen.most,
@@ -237,6 +239,7 @@ test("nobody works, goes in or goes on in air that an independent judge of the l
 /** Rules that the judge knows of by itself (an empty space is purged anew anyway, which ends its readings): with one of them taken out it finds the work that goes on all the same. */
 const FOUND: readonly AirRule[] = [
   "point",
+  "true",
   "gases",
   "age",
   "start age",

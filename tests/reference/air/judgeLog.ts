@@ -14,6 +14,8 @@ export type AirWorld = Readonly<{
   retest_min: number;
   /** What every instrument of the model may be off by, and its zero bands; oxygen and toxic of the air, flammable of the limit. */
   off: Readonly<{ oxygen: number; flammable: number; toxic: number; zeroFlammable: number }>;
+  /** What burns that may be there, and is not read by name, may be so many times what the sensors read. */
+  raised: number;
   limits: Readonly<{ oxygenLeast: number; oxygenMost: number; flammableBelow: number; toxicMost: number }>;
   withdrawn: readonly string[];
   /** Points where a gas detector stands, sends well and sees all that is asked. */
@@ -35,11 +37,11 @@ export function faultsOfAir(log: readonly LogEntry[], world: AirWorld, now_ms: n
   const isBad = (read: Read): boolean => {
     const { oxygen, flammable, toxics } = read.reading;
     if (oxygen === null || flammable === null) return true;
-    const { off, limits } = world;
+    const { off, limits, raised } = world;
     return (
       oxygen - off.oxygen < limits.oxygenLeast ||
       oxygen + off.oxygen > limits.oxygenMost ||
-      flammable + off.flammable >= limits.flammableBelow ||
+      raised * (flammable + off.flammable) >= limits.flammableBelow ||
       toxics.some(({ fraction }) => fraction !== null && fraction + off.toxic > limits.toxicMost)
     );
   };

@@ -44,7 +44,7 @@ export const gasActs = {
     if (first) return first;
     const oxygen = lastOf(permit.log, "air")?.reading.oxygen ?? AIR_OXYGEN;
     const known = sheet ?? UNKNOWN_SHEET;
-    const [blind] = keeps("sees") ? blindTo(known, burningOf(facts), oxygen) : [];
+    const [blind] = keeps("sees") ? blindTo(known, seenOf(facts), oxygen) : [];
     if (blind !== undefined) return refuse({ code: "sensor blind", why: blind });
     return accept(
       withEntries(permit, command, {
@@ -82,9 +82,10 @@ export const gasActs = {
         why: `${instrument} does not read ${unread.map(({ gas }) => gas).join(", ")}`,
       });
     }
-    const by = shownBy(sheet, isZeroed(facts, instrument, command.at_ms), permit.log, point);
+    const gases = seenOf(facts);
+    const by = shownBy(sheet, isZeroed(facts, instrument, command.at_ms), permit.log, point, gases);
     const given = { ...reading, toxics: toxics.filter(({ fraction }) => fraction !== null) };
-    const { against, explain } = judgeReading(given, facts.airLimits, sheet, by, burningOf(facts));
+    const { against, explain } = judgeReading(given, facts.airLimits, sheet, by, gases);
     const read = withEntries(permit, command, {
       type: "air",
       point,
@@ -197,6 +198,7 @@ const FLUSH_LEAST_s = 60;
 const UNKNOWN_SHEET: GasSheet = {
   reads: [],
   burns: null,
+  calibrated: null,
   error: { oxygen: 0, flammable: 0, toxic: 0 },
   zero: { flammable: null, toxic: null },
   hose_m: 0,
@@ -205,7 +207,7 @@ const UNKNOWN_SHEET: GasSheet = {
   t90_s: 30,
 };
 
-const burningOf = ({ gases }: PermitFacts) => gases.filter(({ seen }) => seen).map(({ gas }) => gas);
+const seenOf = ({ gases }: PermitFacts) => gases.filter(({ seen }) => seen).map(({ gas }) => gas);
 
 /** Zeroed in fresh air since this shift began. */
 function isZeroed(facts: PermitFacts, instrument: string, now_ms: number): boolean {

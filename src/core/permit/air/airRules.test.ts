@@ -221,6 +221,17 @@ const PROBES: Readonly<Record<AirRule, () => void>> = {
     draw(acting, HOT[0]!, { oxygen: 0.196 });
     is(againstOf(acting), ["oxygen 19.6 % (may be off by 0.2 %) is below 19.5 %"]);
   },
+  true: () => {
+    // 4 % of a sensor calibrated on methane may be 10.8 % of hexane, or of what nobody knows; of methane it is 4 %.
+    const shown = (gases: string[], more: Partial<typeof SHEET> = {}) => {
+      const acting = hot(hotFacts({ gases: seen(...gases), gasSheet: () => ({ ...SHEET, ...more }) }));
+      draw(acting, HOT[0]!, { flammable: 0.04 });
+      return againstOf(acting)!.length;
+    };
+    is([shown(["hexane"]), shown([]), shown(["hexane"], { calibrated: null })], [1, 1, 1]);
+    is([shown(["methane"]), shown(["hexane"], { calibrated: "hexane" })], [0, 0]);
+    is(shown(["hexane"], { burns: "infrared" }), 0);
+  },
   nil: () => {
     for (const more of [
       { gasSheet: () => ({ ...SHEET, zero: { flammable: 0.03, toxic: null } }) },

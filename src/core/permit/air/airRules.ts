@@ -22,6 +22,7 @@ export const AIR_RULES = {
   withdrawn: "what an instrument said that was withdrawn since does not count",
   sheet: "hose, pump and settling time come from the register, and are asked where they are not there",
   error: "the instrument's error is added at the limits",
+  true: "a flammable reading is raised for the gas that may be there",
   nil: "nothing is shown only inside a narrow zero band, zeroed in fresh air this shift",
   sees: "a reading counts only for gases that the instrument sees",
   "not seen": "a gas that no instrument here sees blocks until an approver says what is done instead",

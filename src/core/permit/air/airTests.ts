@@ -1,4 +1,5 @@
 import { judgeAir, type AirLimits, type AirReading, type Shown } from "../../atmosphere/airLimits";
+import { correctionFor } from "../../atmosphere/sensorReading";
 import { readByName, substance } from "../../atmosphere/substances";
 import type { GasSheet } from "../../gear/gasSheet";
 import { leftEmpty_ms } from "../people/entries";
@@ -197,7 +198,13 @@ export function drawsAt(log: readonly LogEntry[], instrument: string): string | 
 }
 
 /** What a reading is worth by its instrument: the errors, and the bands inside which it shows nothing. */
-export function shownBy(sheet: GasSheet, isZeroed: boolean, log: readonly LogEntry[], point: string): Shown {
+export function shownBy(
+  sheet: GasSheet,
+  isZeroed: boolean,
+  log: readonly LogEntry[],
+  point: string,
+  gases: readonly string[],
+): Shown {
   const error = keeps("error") ? sheet.error : { oxygen: 0, flammable: 0, toxic: 0 };
   const band = keeps("nil") ? sheet.zero.flammable : Infinity;
   return {
@@ -206,6 +213,7 @@ export function shownBy(sheet: GasSheet, isZeroed: boolean, log: readonly LogEnt
       flammable: keeps("nil") && !isZeroed ? null : band === Infinity ? 0.02 : band,
       toxic: isZeroed ? sheet.zero.toxic : null,
     },
+    flammableTimes: keeps("true") ? raisedBy(sheet, gases) : 1,
     mean: (gas, now) => {
       const before = entriesOf(log, "air")
         .filter((entry) => entry.point === point)
@@ -213,6 +221,19 @@ export function shownBy(sheet: GasSheet, isZeroed: boolean, log: readonly LogEnt
       return [...before, now].reduce((sum, one) => sum + one, 0) / (before.length + 1);
     },
   };
+}
+
+/**
+ * How much a catalytic sensor may read too little of what burns here and is not read by name; of a gas nobody knows the most.
+ * Infrared sees what it was made for as much as methane or more.
+ */
+function raisedBy(sheet: GasSheet, gases: readonly string[]): number {
+  if (sheet.burns !== "catalytic") return 1;
+  const burning = gases.filter((gas) => substance(gas)?.lfl !== undefined && !sheet.reads.includes(gas));
+  const calibratedOn = sheet.calibrated ?? "methane";
+  const times =
+    burning.length === 0 ? [correctionFor("", calibratedOn)] : burning.map((gas) => correctionFor(gas, calibratedOn));
+  return Math.max(...times);
 }
 
 export type Judged = Readonly<{ against: readonly string[]; explain: readonly string[] }>;
