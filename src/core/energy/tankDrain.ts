@@ -92,10 +92,21 @@ function headAt_m(drain: Drain, level_m: number): number {
 
 /** Gauge pressure of the gas once the level has fallen so far, at one temperature. */
 function padAt_Pa(drain: Drain, level_m: number): number {
+  return drainFrom(drain, level_m).pad_Pa;
+}
+
+/** The same drain as it stands once its level has fallen so far: shut-in gas has swollen by what is gone. */
+export function drainFrom(drain: Drain, level_m: number): Drain {
   const { pad_Pa, shutGas_m3, ambient_Pa = STANDARD_ATMOSPHERE_Pa, outletAbove_m = 0 } = drain;
-  if (shutGas_m3 === undefined) return pad_Pa;
+  if (shutGas_m3 === undefined) return { ...drain, level_m };
   const gone_m3 = liquid_m3(drain, drain.level_m + outletAbove_m) - liquid_m3(drain, level_m + outletAbove_m);
-  return ((pad_Pa + ambient_Pa) * shutGas_m3) / (shutGas_m3 + gone_m3) - ambient_Pa;
+  const swollen_m3 = shutGas_m3 + gone_m3;
+  return {
+    ...drain,
+    level_m,
+    shutGas_m3: swollen_m3,
+    pad_Pa: ((pad_Pa + ambient_Pa) * shutGas_m3) / swollen_m3 - ambient_Pa,
+  };
 }
 
 /**

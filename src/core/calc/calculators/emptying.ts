@@ -8,7 +8,7 @@ import {
 } from "../../energy/blowdown";
 import { friction, gasDownThroughLine_s } from "../../energy/lineFlow";
 import { staticHead_Pa } from "../../energy/staticHead";
-import { drainTime_s, liquid_m3, stopsAt_m, tankHeight_m, type Drain } from "../../energy/tankDrain";
+import { drainFrom, drainTime_s, liquid_m3, stopsAt_m, tankHeight_m, type Drain } from "../../energy/tankDrain";
 import { duration, figure } from "../../units/format";
 import { GAS_CONSTANT_J_mol_K, STANDARD_ATMOSPHERE_Pa } from "../../units/units";
 import { NoFigure, passedAt, sampled, type Calculation } from "../calculation";
@@ -77,17 +77,9 @@ export const tankDrain = calculator({
     }
     const time_s = drainTime_s(drain);
     const emptied_m3 = liquid_m3(drain, inputs.level_m + above_m) - liquid_m3(drain, inputs.end_m + above_m);
-    // Each piece begins with the gas as swollen as it is by then.
-    const curve = passedAt(inputs.level_m, inputs.end_m, (level_m, end_m) => {
-      const swollen_m3 = liquid_m3(drain, inputs.level_m + above_m) - liquid_m3(drain, level_m + above_m);
-      const gas_m3 = drain.shutGas_m3;
-      const pad_Pa =
-        gas_m3 === undefined
-          ? inputs.pad_Pa
-          : ((inputs.pad_Pa + STANDARD_ATMOSPHERE_Pa) * gas_m3) / (gas_m3 + swollen_m3) - STANDARD_ATMOSPHERE_Pa;
-      const shut = gas_m3 === undefined ? {} : { shutGas_m3: gas_m3 + swollen_m3 };
-      return drainTime_s({ ...drain, ...shut, pad_Pa, level_m, end_m });
-    });
+    const curve = passedAt(inputs.level_m, inputs.end_m, (level_m, end_m) =>
+      drainTime_s({ ...drainFrom(drain, level_m), end_m }),
+    );
     const pipeOutlet = inputs.outlet_m > inputs.diameter_m / 4;
     return {
       results: [
