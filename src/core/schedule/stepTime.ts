@@ -2,7 +2,8 @@ import { calculate } from "../calc/calculator";
 import { calculatorNamed } from "../calc/calculators/calculators";
 import type { Calculation } from "../calc/calculation";
 import { settled, SETUP_WORDS, type Setup } from "./setup";
-import type { StepWork, Wait } from "./stepWork";
+import type { StepWork } from "./stepWork";
+import type { Wait } from "./wait";
 
 /** How long a wait lasts, and how that came about. */
 export type WaitTime = Readonly<{

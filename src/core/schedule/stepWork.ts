@@ -1,5 +1,3 @@
-import { gasesOf, sweepTarget } from "../atmosphere/gasesOf";
-import { testPoints } from "../atmosphere/testPoints";
 import { contactLimit_C } from "../energy/coolDown";
 import { itemTagOf, type PlannedStep } from "../procedure/steps";
 import type { Plan } from "../plan/plan";
@@ -7,24 +5,10 @@ import type { StoredEnergy } from "../energy/storedEnergy";
 import type { Item } from "../plant/plant";
 import type { StateGraph } from "../trace/stateGraph";
 import { STANDARD_ATMOSPHERE_Pa } from "../units/units";
+import { inertWait, purgeWait, sampleWaits } from "./airWaits";
 import { handsFor_min } from "./effortTable";
-import type { Crew, SetupKey } from "./setup";
-
-/** A wait that physics decides, as a question to a calculator. Plain data: it can be sent to a worker or an address. */
-export type Wait = Readonly<{
-  words: string;
-  calculator: string;
-  /** Inputs from the register, SI. */
-  inputs: Readonly<Record<string, number | string>>;
-  /** Inputs that the job's set-up gives, by the calculator's key. */
-  fromSetup: Readonly<Record<string, SetupKey>>;
-  /** Which result is the wait. */
-  result: string;
-  /** Somebody watches until it is over. */
-  attended: boolean;
-  /** What the register does not say, with what is taken instead. */
-  assumed: readonly string[];
-}>;
+import type { Crew } from "./setup";
+import { given, type Wait } from "./wait";
 
 /** What a step takes: hands, and waits. */
 export type StepWork = Readonly<{
@@ -47,7 +31,6 @@ const UNKNOWN = {
   gauge_Pa: 10e5,
   coast_s: 30 * MINUTE_s,
   tau_s: 4 * 3600,
-  space_m3: 30,
 } as const;
 /** Sharp-edged opening, and a short nozzle for gas; textbook values. */
 const CD = { liquid: 0.61, gas: 0.8 } as const;
@@ -135,13 +118,6 @@ function storedAs<F extends StoredEnergy["form"]>(
 ): Extract<StoredEnergy, { form: F }> | undefined {
   const found = item?.sources.find((source) => source.stored?.form === form)?.stored;
   return found as Extract<StoredEnergy, { form: F }> | undefined;
-}
-
-/** A figure of the register, or the assumed one with a note of it. */
-function given(value: number | null | undefined, instead: number, note: string, assumed: string[]): number {
-  if (value !== null && value !== undefined) return value;
-  assumed.push(note);
-  return instead;
 }
 
 /** Emptying what this bleed is to drain: one wait for each thing trapped, one after the other. */
@@ -348,66 +324,6 @@ function dischargeWait(
     fromSetup: {},
     result: "wait_s",
     attended: false,
-    assumed,
-  };
-}
-
-/** Oxygen of the air, and what is low enough that nothing burns: 2 %. Common practice. */
-const INERT = { c0: 0.209, c: 0.02, cs: 0.001 } as const;
-
-function inertWait(face: string, item: Item | undefined): Wait {
-  const assumed: string[] = [];
-  return {
-    words: `sweep ${face} with inert gas`,
-    calculator: "purge-dilution",
-    inputs: { volume_m3: spaceVolume(face, item, assumed), ...INERT },
-    fromSetup: { flow_m3_s: "inert_m3_s", mixing: "mixing" },
-    result: "time_s",
-    attended: false,
-    assumed,
-  };
-}
-
-function purgeWait(face: string, item: Item | undefined): Wait {
-  const assumed: string[] = [];
-  const target = sweepTarget(gasesOf(face, item?.contents).map(({ gas }) => gas));
-  if (target === null) assumed.push(`what has to be swept out of ${face}: not known, so the time calls nothing fit`);
-  return {
-    words: `purge ${face}`,
-    calculator: "manhole-purge",
-    inputs: {
-      ...(target === null ? {} : { c: target.fraction }),
-      volume_m3: spaceVolume(face, item, assumed),
-      chimneys: given(item?.space?.chimneys, 1, `chimneys of ${face}: taken as 1`, assumed),
-    },
-    fromSetup: { rated_m3_s: "blower_m3_s", bends: "bends", mixing: "mixing" },
-    result: "time_s",
-    attended: false,
-    assumed,
-  };
-}
-
-function spaceVolume(face: string, item: Item | undefined, assumed: string[]): number {
-  const note = `volume of ${face}: taken as ${UNKNOWN.space_m3} m³`;
-  return given(item?.contents?.volume_m3, UNKNOWN.space_m3, note, assumed) || UNKNOWN.space_m3;
-}
-
-function sampleWaits(face: string, item: Item | undefined): Wait {
-  const assumed: string[] = [];
-  const { space } = item ?? {};
-  const points = testPoints({
-    depth_m: given(space?.depth_m, 5, `depth of ${face}: taken as 5 m`, assumed),
-    travel_m: given(space?.travel_m, 2.4, `length of ${face}: taken as 2.4 m`, assumed),
-    corners: given(space?.corners, 4, `corners of ${face}: taken as 4`, assumed),
-    ducts: space?.ducts ?? 0,
-  });
-  return {
-    words: `wait for the samples of ${face}`,
-    calculator: "sample-wait",
-    inputs: { points: points.length },
-    fromSetup: { hose_m: "hose_m", bore_m: "hoseBore_m", pump_m3_s: "pump_m3_s", t90_s: "t90_s" },
-    result: "all_s",
-    attended: true,
     assumed,
   };
 }

@@ -1,0 +1,67 @@
+import { gasesOf, sweepTarget } from "../atmosphere/gasesOf";
+import { testPoints } from "../atmosphere/testPoints";
+import type { Item } from "../plant/plant";
+import { given, type Wait } from "./wait";
+
+/** Taken where the register does not say how large a space is, in m³. */
+const UNKNOWN_SPACE_m3 = 30;
+
+/** Oxygen of the air, and what is low enough that nothing burns: 2 %. Common practice. */
+const INERT = { c0: 0.209, c: 0.02, cs: 0.001 } as const;
+
+export function inertWait(face: string, item: Item | undefined): Wait {
+  const assumed: string[] = [];
+  return {
+    words: `sweep ${face} with inert gas`,
+    calculator: "purge-dilution",
+    inputs: { volume_m3: spaceVolume(face, item, assumed), ...INERT },
+    fromSetup: { flow_m3_s: "inert_m3_s", mixing: "mixing" },
+    result: "time_s",
+    attended: false,
+    assumed,
+  };
+}
+
+export function purgeWait(face: string, item: Item | undefined): Wait {
+  const assumed: string[] = [];
+  const target = sweepTarget(gasesOf(face, item?.contents).map(({ gas }) => gas));
+  if (target === null) assumed.push(`what has to be swept out of ${face}: not known, so the time calls nothing fit`);
+  return {
+    words: `purge ${face}`,
+    calculator: "manhole-purge",
+    inputs: {
+      ...(target === null ? {} : { c: target.fraction }),
+      volume_m3: spaceVolume(face, item, assumed),
+      chimneys: given(item?.space?.chimneys, 1, `chimneys of ${face}: taken as 1`, assumed),
+    },
+    fromSetup: { rated_m3_s: "blower_m3_s", bends: "bends", mixing: "mixing" },
+    result: "time_s",
+    attended: false,
+    assumed,
+  };
+}
+
+function spaceVolume(face: string, item: Item | undefined, assumed: string[]): number {
+  const note = `volume of ${face}: taken as ${UNKNOWN_SPACE_m3} m³`;
+  return given(item?.contents?.volume_m3, UNKNOWN_SPACE_m3, note, assumed) || UNKNOWN_SPACE_m3;
+}
+
+export function sampleWaits(face: string, item: Item | undefined): Wait {
+  const assumed: string[] = [];
+  const { space } = item ?? {};
+  const points = testPoints({
+    depth_m: given(space?.depth_m, 5, `depth of ${face}: taken as 5 m`, assumed),
+    travel_m: given(space?.travel_m, 2.4, `length of ${face}: taken as 2.4 m`, assumed),
+    corners: given(space?.corners, 4, `corners of ${face}: taken as 4`, assumed),
+    ducts: space?.ducts ?? 0,
+  });
+  return {
+    words: `wait for the samples of ${face}`,
+    calculator: "sample-wait",
+    inputs: { points: points.length },
+    fromSetup: { hose_m: "hose_m", bore_m: "hoseBore_m", pump_m3_s: "pump_m3_s", t90_s: "t90_s" },
+    result: "all_s",
+    attended: true,
+    assumed,
+  };
+}
