@@ -3,11 +3,17 @@ import { againstSent, isSilent, sentSchema, SILENT_AFTER_MS } from "../core/perm
 import { message, SCENARIOS } from "./scenarios";
 
 const seconds = Array.from({ length: 60 }, (_, i) => i);
+/** Of an instrument on methane, where there is methane. */
+const senderOf = (name: string) => ({
+  kind: name === "gauge" ? ("gauge" as const) : ("gas" as const),
+  sheet: null,
+  gases: ["methane"],
+});
 /** The first second at which something is against it; null for never. */
 function tripsAt(name: string): number | null {
   const found = seconds.find((second) => {
     const sent = message(SCENARIOS[name]!, second, second);
-    return sent !== null && againstSent(sent, STRICT_ENTRY, name === "gauge" ? "gauge" : "gas").length > 0;
+    return sent !== null && againstSent(sent, STRICT_ENTRY, senderOf(name)).length > 0;
   });
   return found ?? null;
 }
@@ -18,7 +24,7 @@ describe("what simulated instruments send", () => {
       const sent = message(SCENARIOS[name]!, second, second);
       if (sent === null) continue;
       expect(sentSchema.parse(JSON.parse(JSON.stringify(sent)))).toEqual(sent);
-      if (second <= 9) expect(againstSent(sent, STRICT_ENTRY, name === "gauge" ? "gauge" : "gas")).toEqual([]);
+      if (second <= 9) expect(againstSent(sent, STRICT_ENTRY, senderOf(name))).toEqual([]);
     }
   });
   test("clean trips nothing; a pocket, falling oxygen, a lost sensor, a low battery and a gauge do", () => {

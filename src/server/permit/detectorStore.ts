@@ -1,6 +1,7 @@
 import { createHash } from "node:crypto";
 import { asc, eq } from "drizzle-orm";
 import type { AirLimits } from "../../core/atmosphere/airLimits";
+import type { GasSheet } from "../../core/gear/gasSheet";
 import { againstSent, isSilent, missingFrom, silentFrom_ms, type Sent } from "../../core/permit/air/instruments";
 import type { PostedDetector } from "../../core/permit/record/permitTypes";
 import type { Tx } from "../db/database";
@@ -32,8 +33,12 @@ export const detectorRows = whileUnchanged((tx): readonly DetectorRow[] =>
   tx.select().from(detectors).orderBy(asc(detectors.id)).all(),
 );
 
-/** An instrument posted at a permit, with what is against it. */
-export function asPosted(row: DetectorRow, limits: AirLimits, now_ms: number): PostedDetector {
+/** An instrument posted at a permit, with what is against it where it stands. */
+export function asPosted(
+  row: DetectorRow,
+  at: Readonly<{ limits: AirLimits; sheet: GasSheet | null; gases: readonly string[] }>,
+  now_ms: number,
+): PostedDetector {
   const sent = sentOf(row);
   const heard = { posted_ms: row.postedAt ?? 0, last_ms: row.lastAt };
   const says = sent !== null && missingFrom(sent, row.kind, row.reads).length === 0;
@@ -42,7 +47,7 @@ export function asPosted(row: DetectorRow, limits: AirLimits, now_ms: number): P
     place: row.place,
     kind: row.kind,
     reads: row.reads,
-    against: sent === null ? [] : againstSent(sent, limits, row.kind),
+    against: sent === null ? [] : againstSent(sent, at.limits, { kind: row.kind, sheet: at.sheet, gases: at.gases }),
     // A message without what it should carry says nothing.
     silent: isSilent(heard, now_ms) || (sent !== null && !says),
     silentFrom_ms: silentFrom_ms(heard),

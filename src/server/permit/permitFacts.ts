@@ -81,6 +81,7 @@ function factsOf(tx: Tx, stored: StoredPermit, now_ms: number, site: PermitSite)
   const look = gearLookUp(tx);
   const places = once(() => airPlaces(details));
   const instrumentOf = (number: string) => site.gasInstruments().find((one) => sameNumber(one.number, number));
+  const gases = once(() => gasesAround(site, details, job(), site.plantOf(row.jobId)));
   return lazily<PermitFacts>({
     isolations: () =>
       rows().map(({ id, number, state }) => ({
@@ -141,11 +142,20 @@ function factsOf(tx: Tx, stored: StoredPermit, now_ms: number, site: PermitSite)
     testPoints: () => places().points,
     insidePoints: () => places().inside,
     coverPoint: () => places().cover,
-    gases: () => gasesAround(site, details, job(), site.plantOf(row.jobId)),
+    gases,
     badElsewhere: () => badAirOf(site, row.number, details),
     clashes: () => site.clashes(row.number),
     decidedElsewhere: () => site.decided(row.number),
-    detectors: () => site.detectors(row.number).map((one) => asPosted(one, airLimits, now_ms)),
+    detectors: () =>
+      site.detectors(row.number).map((one) => {
+        const sheet = instrumentOf(one.id)?.sheet ?? null;
+        // Only a message of a gas detector is judged by what may be in the air.
+        return asPosted(
+          one,
+          { limits: airLimits, sheet, gases: one.kind === "gas" ? gases().map(({ gas }) => gas) : [] },
+          now_ms,
+        );
+      }),
     earths: () => isolationIds.flatMap(site.earths),
     gearFault: () => (kind, number, needs_V) =>
       gearFault(look(kind, number), {

@@ -227,7 +227,7 @@ export function shownBy(
  * How much a catalytic sensor may read too little of what burns here and is not read by name; of a gas nobody knows the most.
  * Infrared sees what it was made for as much as methane or more.
  */
-function raisedBy(sheet: GasSheet, gases: readonly string[]): number {
+export function raisedBy(sheet: Pick<GasSheet, "reads" | "burns" | "calibrated">, gases: readonly string[]): number {
   if (sheet.burns !== "catalytic") return 1;
   const burning = gases.filter((gas) => substance(gas)?.lfl !== undefined && !sheet.reads.includes(gas));
   const calibratedOn = sheet.calibrated ?? "methane";

@@ -1,7 +1,9 @@
 import { z } from "zod";
-import { judgeAir, type AirLimits } from "../../atmosphere/airLimits";
+import { EXACT, judgeAir, type AirLimits } from "../../atmosphere/airLimits";
+import type { GasSheet } from "../../gear/gasSheet";
 import type { InstrumentKind } from "../../gear/instrumentKinds";
 import { keeps } from "./airRules";
+import { blindTo, raisedBy } from "./airTests";
 
 /** An instrument that says nothing for so long is taken to be broken. It sends every second. */
 export const SILENT_AFTER_MS = 10_000;
@@ -37,8 +39,15 @@ export type Sent = z.output<typeof sentSchema>;
 /** Below this a battery may not last until somebody comes. Common practice, no source. */
 const BATTERY_LOW = 0.1;
 
-/** What is against a message: the limits of the place, then the instrument itself. Empty while all is well. */
-export function againstSent(sent: Sent, limits: AirLimits, kind: InstrumentKind): string[] {
+/** What the register knows of the instrument that sends, null for nothing, and what gases may be where it stands. */
+export type Sender = Readonly<{ kind: InstrumentKind; sheet: GasSheet | null; gases: readonly string[] }>;
+
+/**
+ * What is against a message: the limits of the place, then the instrument itself. Empty while all is well. What burns is
+ * raised and the instrument's error added as for a reading by hand; of an instrument that the register does not describe
+ * the sensor is taken to be catalytic and calibrated on methane, which raises the most.
+ */
+export function againstSent(sent: Sent, limits: AirLimits, { kind, sheet, gases }: Sender): string[] {
   const self = [
     ...(sent.fault === null ? [] : [`it reports ${sent.fault}`]),
     ...(sent.battery < BATTERY_LOW ? [`its battery is at ${Math.round(sent.battery * 100)} %`] : []),
@@ -50,8 +59,19 @@ export function againstSent(sent: Sent, limits: AirLimits, kind: InstrumentKind)
       return sent.running === false ? ["the blower stands", ...self] : self;
     case "gas":
     case "gauge":
-      return [...judgeAir(sent, limits).against, ...self];
+      return [...judgeAir(sent, limits, shownOf(sheet, gases)).against, ...blindOf(sheet, sent, gases), ...self];
   }
+}
+
+function shownOf(sheet: GasSheet | null, gases: readonly string[]) {
+  const error = sheet === null || !keeps("error") ? EXACT.error : sheet.error;
+  const by = sheet ?? { reads: [], burns: "catalytic" as const, calibrated: null };
+  return { ...EXACT, error, flammableTimes: keeps("true") ? raisedBy(by, gases) : 1 };
+}
+
+/** What it cannot see; of an instrument that the register does not describe its own list of gases is asked elsewhere. */
+function blindOf(sheet: GasSheet | null, sent: Sent, gases: readonly string[]): string[] {
+  return sheet === null || !keeps("sees") ? [] : blindTo(sheet, gases, sent.oxygen ?? 0);
 }
 
 function againstPressure({ pressure_Pa, least_Pa, most_Pa }: Sent): string[] {
