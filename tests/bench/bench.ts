@@ -16,6 +16,7 @@ import { graderOf } from "../../src/core/judge/grade";
 import { unheldOf } from "../../src/core/plan/repair";
 import { arrivalsOf, trace } from "../../src/core/trace/trace";
 import { allFaceVertices, workFaces } from "../../src/core/trace/workFaces";
+import { hostilePlant, type Hostile } from "../support/hostilePlant";
 import { generatedPlant } from "../support/generatedPlant";
 
 const HOME = process.env.LANTERN_HOME ?? process.cwd();
@@ -196,6 +197,33 @@ const out = [
         `| cut k = 1 ÷ igraph's cut | ${rows.map((row) => figure(Number(row["cut k = 1"]) / Number(row["igraph cut"]))).join(" | ")} | |`,
       ]),
 ];
+/** Plants that are hard on purpose: the search must end, and say what it did not prove. */
+const HOSTILE: readonly Hostile[] = [
+  { rows: 10, columns: 10, k: 3, cause: 0.8, several: 0.5 },
+  { rows: 10, columns: 10, k: 4, cause: 0.8, several: 0.5 },
+  { rows: 6, columns: 20, k: 5, cause: 0.9, several: 0.8 },
+  { rows: 20, columns: 20, k: 3, cause: 0.9, several: 0.9 },
+  { rows: 30, columns: 30, k: 3, cause: 0.9, several: 0.9 },
+  { rows: 20, columns: 20, k: null, cause: 0.9, several: 0.9 },
+];
+const hostile = HOSTILE.map((one) => {
+  const { graph, job } = hostilePlant(one);
+  const from = performance.now();
+  const made = plan(graph, job);
+  readPoints(made);
+  const ms = performance.now() - from;
+  if (!made.ok) throw new Error("no plan");
+  const { cost, bound, exact, shortfalls } = made.value;
+  const asked = one.k === null ? "by the strict rules" : `${one.k} barriers`;
+  const proved = exact ? "yes" : `no: ${cost}, at least ${bound}`;
+  return `| mesh of ${one.rows} × ${one.columns}, ${asked} | ${graph.plant.items.length} | ${figure(ms / 1000)} | ${proved} | ${shortfalls.length} |`;
+});
+out.push(
+  "",
+  "| plants made to be hard | items | plan, s | proved cheapest | shortfalls |",
+  "| --- | ---: | ---: | --- | ---: |",
+  ...hostile,
+);
 process.stdout.write(
   `${out.join("\n")}\n\nNode ${process.version}, ${cpus().length} cores. Times of one run; compare only within it.\n`,
 );

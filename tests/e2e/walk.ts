@@ -38,23 +38,27 @@ export async function fillStep(
     locksCounted: String(p.locks ?? 0),
     peopleCounted: String(p.people ?? 0),
   };
-  for (const input of await form.locator("input[name]").all()) {
-    const name = (await input.getAttribute("name"))!;
-    const type = await input.getAttribute("type");
+  // Asked once: a walk fills some hundreds of fields, and each question to a long page costs a look through all of it.
+  const inputs = await form
+    .locator("input[name]")
+    .evaluateAll((all) => all.map((one) => ({ name: one.getAttribute("name")!, type: one.getAttribute("type") })));
+  for (const [index, { name, type }] of inputs.entries()) {
+    const earlier = inputs.slice(0, index).filter((one) => one.name === name).length;
+    const input = form.locator(`input[name="${name}"]`).nth(earlier);
     if (type === "checkbox") await input.check();
     else if (name.startsWith("readings ")) await input.fill("0");
     else if (name in given && type !== "file") await input.fill(given[name]!);
   }
+  const labels = await form.locator("label").allInnerTexts();
   for (const [label, number] of Object.entries(INSTRUMENTS)) {
-    const field = form.getByLabel(label, { exact: true });
-    if ((await field.count()) > 0) await field.fill(number);
+    if (labels.some((text) => text.includes(label))) await form.getByLabel(label, { exact: true }).fill(number);
   }
 }
 
 /** The words of a list item, or of the refusal in its form: whichever comes first, so that a refusal fails at once. */
 export async function expectDone(page: Page, item: string, form: Locator, who: string): Promise<void> {
-  const done = page.getByRole("listitem", { name: item, exact: true }).getByText("Done", { exact: true });
-  const refused = form.getByRole("alert").filter({ hasText: /\S/ });
+  const done = page.locator(`li[aria-label="${item}"]`).getByText("Done", { exact: true });
+  const refused = form.locator('[role="alert"]').filter({ hasText: /\S/ });
   await expect(done.or(refused).first(), `${item} by ${who}`).toBeVisible();
   if ((await done.count()) === 0) expect(await refused.innerText(), `${item} by ${who}`).toBe("");
 }
@@ -63,6 +67,20 @@ const MINE: Readonly<Record<string, RegExp>> = {
   "Odalys Brenn": /^(prove|verify) /,
   "Ruth Amberley": /^accept losses /,
 };
+const OTHERS = /^(?!prove |verify |accept losses |cannot|swap)/i;
+
+/** The first step on the page that this person does: the names of its row and of its form. */
+async function nextOf(page: Page, who: string): Promise<{ item: string; label: string } | null> {
+  const forms = await page.locator('li[aria-label^="Step "] form[aria-label]').evaluateAll((all) =>
+    all.flatMap((form) => {
+      const item = form.closest("li")?.getAttribute("aria-label");
+      const label = form.getAttribute("aria-label");
+      const seen = form.checkVisibility() && form.querySelector('[name="why"]') === null;
+      return item && label && seen ? [{ item, label }] : [];
+    }),
+  );
+  return forms.find(({ label }) => (MINE[who] ?? OTHERS).test(label)) ?? null;
+}
 
 /**
  * Walks every step through the screens. Ruth signs for what else stops; Sunniva does what is mechanical and process, Jonas what is electrical; Odalys
@@ -81,17 +99,10 @@ export async function walk(
       if (who === "Ruth Amberley" && (stage === "return" || round > 0)) continue;
       const page = await as(who);
       await page.goto(`/jobs/${job}/${stage}`);
-      const steps = page.getByRole("listitem", { name: /^Step \d+: / });
-      const mine = steps
-        .getByRole("form")
-        .filter({ hasNot: page.locator('[name="why"]') })
-        .and(page.getByRole("form", { name: MINE[who] ?? /^(?!prove |verify |accept losses |cannot|swap)/i }));
       await expect(page.getByRole("heading", { name: /^(Isolation|Return of) / })).toBeVisible();
-      while ((await mine.count()) > 0) {
-        const form = mine.first();
-        const label = (await form.getAttribute("aria-label"))!;
-        const item = steps.filter({ has: page.getByRole("form", { name: label, exact: true }) });
-        const name = (await item.first().getAttribute("aria-label"))!;
+      for (let next = await nextOf(page, who); next !== null; next = await nextOf(page, who)) {
+        const { label, item } = next;
+        const form = page.locator(`li[aria-label="${item}"] form[aria-label="${label}"]`);
         const tag = /[A-Z]+-\d+[A-Z]?/.exec(label)?.[0] ?? "";
         await fillStep(form, { tag, lock: `L-${job.slice(-2)}-${++lock}`, people });
         await form.getByLabel("Your PIN").fill(PIN);
@@ -99,7 +110,7 @@ export async function walk(
           .getByRole("button", { name: /^(?!Another earth|A (live|proving))/ })
           .last()
           .click();
-        await expectDone(page, name, form, who);
+        await expectDone(page, item, form, who);
         did++;
         // She signs one list; its form goes a moment after it is said to be done.
         if (who === "Ruth Amberley") break;

@@ -7,7 +7,8 @@ import type { WorkFace } from "../trace/workFaces";
 import type { BarrierField, Pair } from "../judge/pairs";
 import { relaxedCut, type LayerAt, type RelaxedCut } from "./relaxedCut";
 import { requirementOffsets } from "./requirementOffsets";
-import { violations } from "../judge/violations";
+import type { Effort } from "../judge/barrierDepth";
+import { violations, type Violation } from "../judge/violations";
 
 export type Chosen = Readonly<{
   devices: ReadonlySet<number>;
@@ -21,6 +22,11 @@ export type Chosen = Readonly<{
 /** Search nodes that may be spent on proving one plan, and rounds of finding ways that a trial set leaves short. */
 const SEARCH_NODES = 20_000;
 const SEARCH_ROUNDS = 300;
+/**
+ * Vertices and labels that one choice may cost, some seconds: a budget of work, not of time, so that the same plant has the
+ * same plan on every machine. What is left of it when a stage begins is that stage's.
+ */
+const MOST_EFFORT = 300_000_000;
 
 /**
  * The cheapest set of devices that gives every pair its k barriers.
@@ -42,15 +48,16 @@ export function choosePoints(
     return { devices: new Set(), cost_hundredths: 0, exact: true, bound_hundredths: 0, layerAt: () => undefined };
   }
   const guess = flowGuess(field, withUnlisted(field, pairs), costOf, school);
-  const short = violations(field, pairs, guess.devices);
+  const effort: Effort = { left: MOST_EFFORT };
+  const short = violations(field, pairs, guess.devices, effort);
   if (short.length === 0 && sum(guess.devices, costOf) === guess.bound_hundredths) {
     // Points that cost nothing can be too many where the flow is only a bound.
-    const devices = guess.proved ? guess.devices : thin(field, pairs, costOf, new Set(guess.devices));
+    const devices = guess.proved ? guess.devices : thin(field, pairs, costOf, new Set(guess.devices), effort);
     return { ...guess, devices, cost_hundredths: guess.bound_hundredths, exact: true };
   }
 
-  const completed = thin(field, pairs, costOf, complete(field, pairs, costOf, guess.devices));
-  const proved = searchOverWays(field, pairs, costOf, guess.bound_hundredths);
+  const completed = thin(field, pairs, costOf, complete(field, pairs, costOf, guess.devices, effort), effort);
+  const proved = searchOverWays(field, pairs, costOf, guess.bound_hundredths, effort);
   const devices = proved.devices ?? completed;
   const cost_hundredths = sum(devices, costOf);
   const bound_hundredths = proved.devices ? cost_hundredths : Math.max(proved.bound_hundredths, guess.bound_hundredths);
@@ -131,23 +138,29 @@ export function firstOf(layersAt: readonly LayerAt[]): LayerAt {
   };
 }
 
-/** Adds the cheapest devices on ways left short until none is. */
+/**
+ * Adds the cheapest devices on ways left short until none is. With all that can be isolated it holds, as far as that was
+ * looked at: that is taken where the effort is spent, or where it is not sure that a way holds which has all it could have.
+ */
 function complete(
   field: BarrierField,
   pairs: readonly Pair[],
   costOf: (item: number) => number,
   start: ReadonlySet<number>,
+  effort: Effort,
 ): Set<number> {
   const devices = new Set(start);
   for (;;) {
-    const short = violations(field, pairs, devices);
+    const short = violations(field, pairs, devices, effort);
     if (short.length === 0) return devices;
-    for (const { units, pair } of short) {
+    if (effort.left <= 0) return new Set(field.creditable);
+    for (const { units, pair, isLeast } of short) {
       const missing = [...units.values()]
         .filter((unit) => !unit.some((device) => devices.has(device)))
         .map((unit) => unit.reduce((cheap, device) => (costOf(device) < costOf(cheap) ? device : cheap)))
         .sort((a, b) => costOf(a) - costOf(b) || a - b);
       const [cheapest] = missing;
+      if (cheapest === undefined && isLeast) return new Set(field.creditable);
       if (cheapest === undefined) {
         throw new Error(`${pair.face.name} was promised ${pair.k} barriers and has too few devices`);
       }
@@ -156,16 +169,18 @@ function complete(
   }
 }
 
-/** Drops points that are not needed, dearest first. */
+/** Drops points that are not needed, dearest first, while there is effort left to see whether they are. */
 function thin(
   field: BarrierField,
   pairs: readonly Pair[],
   costOf: (item: number) => number,
   devices: Set<number>,
+  effort: Effort,
 ): Set<number> {
   for (const device of [...devices].sort((a, b) => costOf(b) - costOf(a) || a - b)) {
+    if (effort.left <= 0) break;
     devices.delete(device);
-    if (violations(field, pairs, devices).length > 0) devices.add(device);
+    if (violations(field, pairs, devices, effort).length > 0) devices.add(device);
   }
   return devices;
 }
@@ -175,6 +190,7 @@ function searchOverWays(
   pairs: readonly Pair[],
   costOf: (item: number) => number,
   bound: number,
+  effort: Effort,
 ): { devices: Set<number> | null; bound_hundredths: number } {
   // Equal cost prefers fewer points here too.
   const weight = field.creditable.size + 1;
@@ -186,12 +202,20 @@ function searchOverWays(
     const cover = cheapestCover(constraints, weighted, budget);
     bound_hundredths = Math.max(bound_hundredths, Math.floor(cover.bound / weight));
     if (cover.devices === null) return { devices: null, bound_hundredths };
-    const short = violations(field, pairs, cover.devices);
+    const short = violations(field, pairs, cover.devices, effort);
     if (short.length === 0) return { devices: new Set(cover.devices), bound_hundredths };
+    // Not sure to hold, and no way can be shown that does not: nothing more can be asked of the search.
+    const isUnclear = short.some(({ units, pair, isLeast }) => isLeast && hit(units, cover.devices!) >= pair.k);
+    if (isUnclear || effort.left <= 0) return { devices: null, bound_hundredths };
     const more = short.map(({ units, pair }): WayConstraint => ({ units: [...units.values()], atLeast: pair.k }));
     constraints = strongest([...constraints, ...more]);
   }
   return { devices: null, bound_hundredths };
+}
+
+/** How many units of a way are isolated. */
+function hit(units: Violation["units"], devices: ReadonlySet<number>): number {
+  return [...units.values()].filter((unit) => unit.some((device) => devices.has(device))).length;
 }
 
 function sum(devices: Iterable<number>, costOf: (item: number) => number): number {

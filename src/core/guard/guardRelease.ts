@@ -159,7 +159,7 @@ function plainHarms(
     const ofFace = pairs.filter((pair) => pair.face === face && pair.required > 0);
     const sources = ofFace.map(({ source }) => source);
     const asked = Math.max(0, ...ofFace.map(({ required }) => required));
-    const [before, after] = [now, then].map((set) => barrierDepths(field, face, sources, set, asked));
+    const [before, after] = [now, then].map((set) => barrierDepths(field, face, sources, set, { enough: asked }));
     return ofFace.flatMap((pair): Harm[] => {
       const source = placeName(field.graph, pair.source.vertex);
       const allowed = accepted[`${source} ${pair.source.carrier} ${face.name}`]?.depth ?? pair.required;

@@ -42,6 +42,8 @@ describe("swapping a point under live work", () => {
     expect(swap("V-2", "V-9")).toMatchObject({ code: "not as good" });
     expect(swap("SPADE", "V-1", [{ ...work, holds: ["SPADE"] }])).toMatchObject({ code: "not as good" });
     expect(swap("V-2", "V-77")).toEqual({ code: "unknown device", device: "V-77" });
+    expect(swap("V-77", "V-2")).toEqual({ code: "unknown device", device: "V-77" });
+    expect(swap("TEE-1", "V-2")).toEqual({ code: "unknown device", device: "TEE-1" });
   });
   test("is refused for a device that another job needs passing", () => {
     const other = { ...work, number: "J-2", job: plant.job([{ place: "TEE-1" }], { mustPass: ["V-1"] }), holds: [] };

@@ -2,49 +2,61 @@ import { barrierDistance, reachableFrom, UNREACHED, type BarrierDistance } from 
 import type { SourceVertex } from "../trace/sources";
 import { gatesOf, gateVertices } from "../trace/stateGraph";
 import type { WorkFace } from "../trace/workFaces";
+import { distinctUnits, NO_GATE, SINGLE_GATE } from "./distinctUnits";
 import { gateMarksOf, unitOf, type BarrierField } from "./pairs";
 
 /** The least number of distinct barriers on any way from a source to a face. */
 export type Depth = Readonly<{
   depth: number;
+  /** Nobody looked further: there are at least so many, maybe more. */
+  isLeast: boolean;
   gateMarks: Uint8Array;
   distance: BarrierDistance;
 }>;
 
-/** At most this many sets of multiple devices are tried beyond what the requirement needs. */
-const SETS_FOR_EXACTNESS = 500;
+/** Labels that one answer may cost beyond one for each vertex, see distinctUnits. */
+const MOST_LABELS = 30_000;
+/** And to find out how many more barriers there are than was asked. */
+const MOST_BEYOND = 5_000;
+
+/** What may still be looked at, in vertices and labels, counted down by those that look. */
+export type Effort = { left: number };
+
+export type Asking = Readonly<{
+  /** Handed to the search, see barrierDistance. */
+  stepCost?: Uint8Array;
+  /** Sources so many barriers away or more may be missing: then only the part of the plant that is nearer is looked at. */
+  below?: number;
+  /** So many are asked: where devices are crossed twice, nobody looks far whether there are more. */
+  enough?: number;
+  effort?: Effort;
+}>;
 
 /**
  * Depth from each source to one face, with the given devices isolated. Sources that cannot reach the face are missing
  * from the answer. Depth 0: the face is lit. Depth 1: one failure lights it.
  *
  * A device that stops several carriers could be crossed twice on one way and still counts once; so do devices with a
- * common cause. For these the answer is the least of |R| + depth without R, over sets R of such units. It is exact below
- * `askedDepth` always, and everywhere when the sets are few. A source's own device is no barrier to it.
+ * common cause, see distinctUnits. Where that would take too long the depth is the least that is sure, and says so: never
+ * more than there is. A source's own device is no barrier to it.
  *
- * `stepCost` is handed to the search, see barrierDistance. Sources `below` barriers away or more may be missing as well: then
- * only the part of the plant that is nearer is looked at.
- *
- * Cost: one search for each set R; without multiple units one search in all.
+ * Cost: one search; where devices are crossed twice, one of distinctUnits and a search for each set of them that matters.
  */
 export function barrierDepths(
   field: BarrierField,
   face: WorkFace,
   sources: readonly SourceVertex[],
   isolated: ReadonlySet<number>,
-  askedDepth: number,
-  stepCost: Uint8Array | null = null,
-  below = UNREACHED,
+  asking: Asking = {},
 ): Map<SourceVertex, Depth> {
   const credited =
     isolated === field.creditable ? isolated : new Set([...isolated].filter((item) => field.creditable.has(item)));
   const { ownGates, others } = splitByOwnDevice(field, sources, credited);
-  const found = depthsOverSets(field, face, others, credited, { askedDepth, stepCost, below });
+  const found = depthsOfDistinct(field, face, others, credited, asking);
   for (const source of ownGates) {
     const without = new Set(credited);
     without.delete(source.item);
-    for (const [s, depth] of depthsOverSets(field, face, [source], without, { askedDepth, stepCost, below }))
-      found.set(s, depth);
+    for (const [s, depth] of depthsOfDistinct(field, face, [source], without, asking)) found.set(s, depth);
   }
   return found;
 }
@@ -56,12 +68,12 @@ function splitByOwnDevice(field: BarrierField, sources: readonly SourceVertex[],
   return { ownGates: sources.filter(isOwn), others: sources.filter((source) => !isOwn(source)) };
 }
 
-function depthsOverSets(
+function depthsOfDistinct(
   field: BarrierField,
   face: WorkFace,
   sources: readonly SourceVertex[],
   credited: ReadonlySet<number>,
-  { askedDepth, stepCost, below }: Readonly<{ askedDepth: number; stepCost: Uint8Array | null; below: number }>,
+  { stepCost, below = UNREACHED, enough = UNREACHED, effort = { left: Infinity } }: Asking,
 ): Map<SourceVertex, Depth> {
   const { graph } = field;
   const targets = field.targetsOf.get(face)!;
@@ -69,39 +81,60 @@ function depthsOverSets(
   if (sources.length === 0) return found;
   const search = (devices: ReadonlySet<number>, crossedAlready: number) => {
     const gateMarks = devices === field.creditable ? gateMarksOf(field) : gatesOf(graph, devices);
-    const distance = barrierDistance(graph, targets, gateMarks, stepCost, below - crossedAlready);
+    const distance = barrierDistance(graph, targets, gateMarks, stepCost ?? null, below - crossedAlready);
+    effort.left -= graph.vertexCount;
     for (const source of sources) {
       const gates = distance.gates[source.vertex]!;
       if (gates === UNREACHED) continue;
       const depth = gates + crossedAlready;
       const best = found.get(source);
-      if (best === undefined || depth < best.depth) found.set(source, { depth, gateMarks, distance });
+      if (best === undefined || depth < best.depth) found.set(source, { depth, isLeast: false, gateMarks, distance });
     }
+    return { gateMarks, distance };
   };
-  search(credited, 0);
+  const plain = search(credited, 0);
   let deepest = found.size < sources.length && below < UNREACHED ? below : 0;
   for (const { depth } of found.values()) deepest = Math.max(deepest, depth);
   if (deepest < 2) return found;
 
-  const units = multipleUnits(field, sources, credited, targets);
-  if (units.length === 0) return found;
-  for (let size = 1; size < deepest; size++) {
-    if (size >= askedDepth && choose(units.length, size) > SETS_FOR_EXACTNESS) break;
-    for (const set of subsets(units, size)) {
-      const crossed = new Set(set.flat());
-      search(new Set([...credited].filter((item) => !crossed.has(item))), size);
-    }
+  const several = unitsOfSeveral(field, sources, credited, targets);
+  if (several === null) return found;
+  const distinct = distinctUnits(graph, targets, several.unitAt, {
+    sources: new Set(sources.map(({ vertex }) => vertex)),
+    isBetween: several.isBetween,
+    below: deepest,
+    mostLabels: MOST_LABELS + graph.vertexCount,
+    enough,
+    mostBeyond: MOST_BEYOND,
+  });
+  effort.left -= WORK_COSTS * distinct.work;
+  const tried = new Set<string>();
+  for (const source of sources) {
+    const way = distinct.found.get(source.vertex);
+    const { depth } = found.get(source) ?? { depth: below };
+    if (way === undefined || way.depth >= depth || tried.has(way.units.join())) continue;
+    tried.add(way.units.join());
+    const crossed = new Set(way.units.flatMap((unit) => several.units[unit]!));
+    search(new Set([...credited].filter((item) => !crossed.has(item))), way.units.length);
+  }
+  for (const source of sources) {
+    const { depth } = found.get(source) ?? { depth: below };
+    const isSure = distinct.found.has(source.vertex) || depth <= distinct.atLeast || !several.reaches(source.vertex);
+    if (!isSure) found.set(source, { ...(found.get(source) ?? plain), depth: distinct.atLeast, isLeast: true });
   }
   return found;
 }
 
-/** Units with two or more gates between these sources and the face. */
-function multipleUnits(
+/** Making or comparing a label is some five times the work of passing a vertex. */
+const WORK_COSTS = 5;
+
+/** Units with two or more gates between these sources and the face, and which is at a vertex; null where there is none. */
+function unitsOfSeveral(
   field: BarrierField,
   sources: readonly SourceVertex[],
   credited: ReadonlySet<number>,
   targets: readonly number[],
-): number[][] {
+) {
   const { graph } = field;
   const units = new Map<string, { items: number[]; gates: number[] }>();
   for (const item of credited) {
@@ -113,30 +146,22 @@ function multipleUnits(
     unit.gates.push(...gates);
     units.set(unitOf(field, item), unit);
   }
-  if (![...units.values()].some(({ gates }) => gates.length > 1)) return [];
+  if (![...units.values()].some(({ gates }) => gates.length > 1)) return null;
   const reached = reachableFrom(
     graph,
     sources.map((source) => source.vertex),
     null,
   );
   const toFace = barrierDistance(graph, targets, null).gates;
-  const isBetween = (vertex: number) => reached[vertex] === 1 && toFace[vertex] !== UNREACHED;
-  return [...units.values()]
-    .filter(({ gates }) => gates.filter(isBetween).length > 1)
-    .map(({ items }) => items.filter((item) => gateVertices(graph, item).some(isBetween)));
-}
-
-function* subsets<T>(from: readonly T[], size: number, start = 0): Generator<T[]> {
-  if (size === 0) yield [];
-  else {
-    for (let i = start; i <= from.length - size; i++) {
-      for (const rest of subsets(from, size - 1, i + 1)) yield [from[i]!, ...rest];
-    }
-  }
-}
-
-function choose(n: number, k: number): number {
-  let result = 1;
-  for (let i = 1; i <= k; i++) result = (result * (n - k + i)) / i;
-  return result;
+  const isBetween = reached.map((mark, vertex) => (mark === 1 && toFace[vertex] !== UNREACHED ? 1 : 0));
+  const several = [...units.values()].filter(({ gates }) => gates.filter((gate) => isBetween[gate] === 1).length > 1);
+  if (several.length === 0) return null;
+  const marks = gatesOf(graph, credited);
+  const unitOfGate = new Map(several.flatMap(({ gates }, unit) => gates.map((gate) => [gate, unit] as const)));
+  return {
+    units: several.map(({ items }) => items),
+    isBetween,
+    reaches: (vertex: number) => toFace[vertex] !== UNREACHED,
+    unitAt: (vertex: number) => (marks[vertex] === 0 ? NO_GATE : (unitOfGate.get(vertex) ?? SINGLE_GATE)),
+  };
 }

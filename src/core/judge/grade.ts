@@ -50,7 +50,7 @@ export function graderOf(
   const ones = depthsOver(pairs, isolated, 1);
   /** No barrier of the field's kind stands on some way: searched no farther than that takes. */
   const isLit = (own: BarrierField, key: string, pair: RequiredPair, demand: Demand) =>
-    ones(own, key, pair, demand, 1) === 0;
+    ones(own, key, pair, demand) === 0;
   const lockable = ofClass(field, "lockable");
   const isolating = ofClass(field, "isolating");
   let cavities: readonly Cavity[] | undefined;
@@ -61,7 +61,7 @@ export function graderOf(
     return {
       grade,
       get depth() {
-        return depths(field, "any", pair, demand, Math.max(2, pair.required));
+        return depths(field, "any", pair, demand);
       },
       held: demand.grade === null || meets(demand.family, grade, demand.grade),
       // Words cost more than the grade, and most are never read.
@@ -163,7 +163,7 @@ function worstOf({ family }: Demand, grades: readonly Grade[]): Grade {
  */
 function depthsOver(pairs: readonly RequiredPair[], isolated: ReadonlySet<number>, below?: number) {
   const known = new Map<WorkFace, Map<string, ReadonlyMap<SourceVertex, number>>>();
-  return (own: BarrierField, key: string, pair: RequiredPair, demand: Demand, asked: number): number => {
+  return (own: BarrierField, key: string, pair: RequiredPair, demand: Demand): number => {
     const ofFace = known.get(pair.face) ?? new Map<string, ReadonlyMap<SourceVertex, number>>();
     known.set(pair.face, ofFace);
     const name = `${key} ${demand.scope} ${demand.arrives}`;
@@ -172,7 +172,7 @@ function depthsOver(pairs: readonly RequiredPair[], isolated: ReadonlySet<number
       const sources = pairs.filter((one) => one.face === pair.face).map((one) => one.source);
       const kept = new Set([...isolated].filter((item) => own.creditable.has(item)));
       const scopedField = facing(scoped(own, demand.scope), [face]);
-      const found = barrierDepths(scopedField, face, sources, kept, asked, null, below);
+      const found = barrierDepths(scopedField, face, sources, kept, below === undefined ? { enough: 2 } : { below });
       ofFace.set(name, new Map([...found].map(([source, { depth }]) => [source, depth])));
     }
     // Not found is not lit where only what is near was looked at; else it does not come that way.

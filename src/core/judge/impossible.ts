@@ -38,13 +38,13 @@ export function impossibleOn(field: BarrierField, isPositivePossible: Impossible
     const key = `${kind} ${demand.scope} ${face.name}`;
     if (!ofKind.has(key)) {
       const own = scoped(ofClass(field, kind), demand.scope);
-      const found = barrierDepths(facing(own, [face]), face, sourcesOf(graph).feeding, own.creditable, 1);
+      const found = barrierDepths(facing(own, [face]), face, sourcesOf(graph).feeding, own.creditable, { enough: 1 });
       ofKind.set(key, new Map([...found].map(([source, { depth }]) => [source.vertex, depth])));
     }
     return ofKind.get(key)!.get(pair.source.vertex) ?? 0;
   };
   return (pair, demand) => {
-    if (demand.grade === null || demand.available < demand.barriers) return true;
+    if (demand.grade === null || demand.available < demand.barriers) return !demand.availableIsLeast;
     if (demand.positive) return !isPositivePossible(pair, demand);
     const kind = classFor(demand.grade);
     if (kind !== "any" && classDepth(kind, pair, demand) === 0) return true;

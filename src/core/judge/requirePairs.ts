@@ -27,6 +27,8 @@ export type Demand = Requirement &
     scope: Scope;
     /** Barriers there would be against this form of arrival with every creditable device isolated. */
     available: number;
+    /** There may be more of them: nobody looked to the end, see barrierDepths. */
+    availableIsLeast: boolean;
   }>;
 
 export type RequiredPair = Pair &
@@ -61,7 +63,7 @@ export function requirePairs(field: BarrierField, job: Job, profile: RuleProfile
       }),
     }));
     const deepest = Math.max(0, ...asked.flatMap(({ demands }) => demands.map((demand) => demand.barriers)));
-    const overall = barrierDepths(field, face, reaching, field.creditable, deepest);
+    const overall = barrierDepths(field, face, reaching, field.creditable, { enough: deepest });
     // A plain number of barriers holds against every form at once; a profile asks of each form what is fit for it.
     const byForm = new Map<string, ReturnType<typeof barrierDepths>>();
     const depthsFor = (carrier: Carrier, scope: Scope) => {
@@ -69,14 +71,16 @@ export function requirePairs(field: BarrierField, job: Job, profile: RuleProfile
       const own = faceByCarrier(face, carrier);
       const known = byForm.get(key);
       const found =
-        known ?? barrierDepths(facing(scoped(field, scope), [own]), own, reaching, field.creditable, deepest);
+        known ??
+        barrierDepths(facing(scoped(field, scope), [own]), own, reaching, field.creditable, { enough: deepest });
       byForm.set(key, found);
       return found;
     };
     return asked.map(({ source, demands }): RequiredPair => {
       const known = demands.map((demand): Demand => {
         const depths = job.require ? overall : depthsFor(demand.arrives, demand.scope);
-        return { ...demand, available: depths.get(source)?.depth ?? 0 };
+        const { depth, isLeast } = depths.get(source) ?? { depth: 0, isLeast: false };
+        return { ...demand, available: depth, availableIsLeast: isLeast };
       });
       known.sort(
         (a, b) =>
@@ -100,7 +104,7 @@ type Asking = Readonly<{
   stands: WhatStands;
 }>;
 
-function demandOf(job: Job, profile: RuleProfile, asking: Asking): Omit<Demand, "available"> {
+function demandOf(job: Job, profile: RuleProfile, asking: Asking): Omit<Demand, "available" | "availableIsLeast"> {
   const { face, source, arrives, scope, direct, stands } = asking;
   if (job.require) {
     return {

@@ -66,7 +66,7 @@ export function routesOf(
     const ofFace = pairs.filter((pair) => pair.face === face);
     const asked = Math.max(0, ...ofFace.map((pair) => pair.required));
     const sources = ofFace.map((pair) => pair.source);
-    const depths = barrierDepths(field, face, sources, isolated, asked);
+    const depths = barrierDepths(field, face, sources, isolated, { enough: asked });
     const targets = field.targetsOf.get(face)!;
     for (const pair of ofFace) {
       const { source, demands } = pair;

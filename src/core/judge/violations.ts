@@ -1,11 +1,13 @@
 import { placeOf } from "../trace/stateGraph";
-import { barrierDepths } from "./barrierDepth";
+import { barrierDepths, type Effort } from "./barrierDepth";
 import { gateMarksOf, unitOf, type BarrierField, type Pair } from "./pairs";
 
 /** A way with too few barriers, and what could be isolated on it. */
 export type Violation = Readonly<{
   pair: Pair;
   depth: number;
+  /** It may have more barriers than `depth`: nobody looked to the end. */
+  isLeast: boolean;
   /** The devices on the way that could count for this source, by unit: a unit counts once. */
   units: ReadonlyMap<string, readonly number[]>;
 }>;
@@ -16,7 +18,12 @@ export type Violation = Readonly<{
  *
  * Cost: barrierDepths for each face, over what lies behind the barriers asked for.
  */
-export function violations(field: BarrierField, pairs: readonly Pair[], isolated: ReadonlySet<number>): Violation[] {
+export function violations(
+  field: BarrierField,
+  pairs: readonly Pair[],
+  isolated: ReadonlySet<number>,
+  effort: Effort = { left: Infinity },
+): Violation[] {
   const { graph } = field;
   const found: Violation[] = [];
   const anyDevice = gateMarksOf(field);
@@ -25,7 +32,7 @@ export function violations(field: BarrierField, pairs: readonly Pair[], isolated
     if (ofFace.length === 0) continue;
     const asked = Math.max(...ofFace.map((pair) => pair.k));
     const sources = ofFace.map((pair) => pair.source);
-    const depths = barrierDepths(field, face, sources, isolated, asked, anyDevice, asked);
+    const depths = barrierDepths(field, face, sources, isolated, { stepCost: anyDevice, below: asked, effort });
     for (const pair of ofFace) {
       const reached = depths.get(pair.source);
       if (reached === undefined || reached.depth >= pair.k) continue;
@@ -40,6 +47,7 @@ export function violations(field: BarrierField, pairs: readonly Pair[], isolated
       found.push({
         pair,
         depth: reached.depth,
+        isLeast: reached.isLeast,
         units: new Map([...units].map(([unit, items]) => [unit, [...items]])),
       });
     }

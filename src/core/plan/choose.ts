@@ -219,7 +219,7 @@ function depthsOfClass(field: BarrierField) {
     const key = `${kind} ${scope} ${face.name}`;
     if (!known.has(key)) {
       const own = scoped(ofClass(field, kind), scope);
-      known.set(key, barrierDepths(facing(own, [face]), face, feeding, own.creditable, 1));
+      known.set(key, barrierDepths(facing(own, [face]), face, feeding, own.creditable, { enough: 1 }));
     }
     return known.get(key)!.get(source)?.depth ?? 0;
   };

@@ -56,7 +56,7 @@ export function positiveStage(
     const reach = new Map(
       own.faces.map((face) => {
         const sources = asked.filter(({ pair, demand }) => met(pair, demand) === face).map(({ pair }) => pair.source);
-        return [face, barrierDepths(own, face, sources, own.creditable, 1)] as const;
+        return [face, barrierDepths(own, face, sources, own.creditable, { enough: 1 })] as const;
       }),
     );
     const judged = asked.map((each): PositiveDemand => ({

@@ -200,7 +200,7 @@ function darken(
   const own = narrowed(barrierField(field.graph, faces), (item) => field.creditable.has(item));
   const { feeding } = sourcesOf(field.graph);
   const pairs = faces.flatMap((face) => {
-    const depths = barrierDepths(own, face, feeding, own.creditable, 1);
+    const depths = barrierDepths(own, face, feeding, own.creditable, { enough: 1 });
     return [...depths].map(([source, { depth }]): Pair => ({
       source,
       face,
