@@ -3,6 +3,9 @@ export async function register(): Promise<void> {
   if (process.env.NEXT_RUNTIME !== "nodejs") return;
   const { startWorkers } = await import("./server/runtime/workers");
   startWorkers();
+  // Before anybody looks: a permit is not stopped for a judgement that only an upgrade has left out.
+  const { judgePending } = await import("./server/isolation/verdicts");
+  await judgePending().catch((error: unknown) => console.error("judging isolations on today's register failed", error));
   const { startTicker } = await import("./server/permit/ticker");
   startTicker();
 }

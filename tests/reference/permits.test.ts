@@ -10,7 +10,7 @@ import { asksOf } from "../../src/core/permit/requirements/requirements";
 import { approachLimit } from "../../src/core/energy/approachLimits";
 import { HOT_WORK } from "../../src/core/fire/hotWork";
 import { profileOf } from "../../src/core/requirement/profiles";
-import { Acting, DETAILS, draftOf, HOUR, idOf, MINUTE, wellFacts } from "../support/permits";
+import { Acting, DETAILS, draftOf, HOUR, idOf, isolationNow, MINUTE, wellFacts } from "../support/permits";
 
 /**
  * Permits against published rules. All quoted figures and sections are from memory: the texts were not at hand. Each test
@@ -58,7 +58,9 @@ describe("29 CFR 1910.146, permit-required confined spaces, from memory", () => 
 
 describe("29 CFR 1910.147, control of hazardous energy, from memory", () => {
   test("(d)(6): isolation is verified before work starts: no permit of that kind is issued on one that is not proven", () => {
-    const facts = wellFacts({ isolations: [{ number: "S-1", state: "isolating", openSteps: 1 }] });
+    const facts = wellFacts({
+      isolations: [isolationNow({ code: "not proven", isolation: "S-1", state: "isolating", openSteps: 1 })],
+    });
     for (const kind of ["general", "line break", "electrical work", "work at height", "pressure test"] as const) {
       const acting = new Acting(draftOf(DETAILS[kind]), facts);
       acting.did("cora", { type: "check" }).did("isa", { type: "authorise" });

@@ -1,6 +1,7 @@
 import type { PermitDetails } from "../../src/core/permit/kinds/details";
 import type { GasSheet } from "../../src/core/gear/gasSheet";
 import { STRICT_ENTRY } from "../../src/core/atmosphere/airLimits";
+import type { NotHeld } from "../../src/core/refusal/notHeld";
 import type { PersonId, Role } from "../../src/core/people/roles";
 import { decidePermit } from "../../src/core/permit/life/permitLife";
 import type { PermitAct, PermitCommand, PermitFacts, PermitLife } from "../../src/core/permit/record/permitTypes";
@@ -138,10 +139,13 @@ export const SHEET: GasSheet = {
 
 export const seen = (...gases: string[]) => gases.map((gas) => ({ gas, why: "the register says so", seen: true }));
 
+/** The isolation of a permit, and why it is not held. */
+export const isolationNow = (notHeld: NotHeld | null) => ({ number: "S-1", notHeld });
+
 /** Facts of a site where all is well. */
 export function wellFacts(more: Partial<PermitFacts> = {}): PermitFacts {
   return {
-    isolations: [{ number: "S-1", state: "proven", openSteps: 0 }],
+    isolations: [isolationNow(null)],
     lockHangs: () => undefined,
     personalLock: () => null,
     firstOn: [],

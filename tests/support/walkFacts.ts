@@ -7,6 +7,7 @@ export function walkFacts(rest: Partial<IsolationFacts> = {}): IsolationFacts {
     peopleOn: [],
     standingOn: [],
     openPermits: [],
+    planFell: false,
     nameOf: (id) => id,
     gear: (kind, number) =>
       kind === "lock"

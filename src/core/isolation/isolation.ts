@@ -58,6 +58,8 @@ export type IsolationFacts = EvidenceFacts &
     standingOn: readonly string[];
     /** Numbers of permits on this isolation that are not closed. */
     openPermits: readonly string[];
+    /** On today's register its plan does not do what was approved. */
+    planFell: boolean;
     nameOf: (person: PersonId) => string;
   }>;
 

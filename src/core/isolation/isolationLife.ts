@@ -49,14 +49,30 @@ export function decideIsolation(
     case "can":
       return stick(life, command, facts);
     case "re-plan": {
-      if (life.state !== "isolating") return wrongState(life, "isolating");
-      return accept({ ...life, steps: mergeSteps(life.steps, command.steps) });
+      return rePlan(life, command, facts);
     }
     case "start test":
       return startTest(life, command, facts);
     case "start return":
       return startReturn(life, command, facts);
   }
+}
+
+/**
+ * While it is being hung, or after its plan fell under it and everybody is off: then it is proven again only when all that
+ * the new plan wants is done.
+ */
+function rePlan(
+  life: IsolationLife,
+  command: Extract<IsolationCommand, { type: "re-plan" }>,
+  facts: IsolationFacts,
+): Result<IsolationLife> {
+  const fell = life.state === "proven" && facts.planFell;
+  if (life.state !== "isolating" && !fell) return wrongState(life, "isolating");
+  if (fell && facts.peopleOn.length > 0) return refuse({ code: "people on", people: facts.peopleOn });
+  const steps = mergeSteps(life.steps, command.steps);
+  const isDone = steps.every((step) => step.phase !== "isolate" || step.done !== null);
+  return accept({ ...life, state: isDone ? "proven" : "isolating", steps });
 }
 
 function stick(

@@ -1,5 +1,6 @@
 import { z } from "zod";
 import { personIdSchema } from "../people/roles";
+import type { Verdict } from "./heldNow";
 import { STUCK_WHYS, type Stuck } from "./isolation";
 import type { Evidence } from "./stepEvidence";
 import type { Affected } from "./temporary";
@@ -27,6 +28,15 @@ export const evidenceSchema: z.ZodType<Evidence> = z.object({
   lost_bar: figure,
   words: text,
   photo: text,
+});
+
+/** How a plan fared on a later register, as it is kept. */
+export const verdictSchema: z.ZodType<Verdict> = z.object({
+  revision: z.number().int(),
+  judged: z.boolean(),
+  missingFaces: z.array(z.string()).readonly(),
+  lostPoints: z.array(z.string()).readonly(),
+  short: z.array(z.object({ source: z.string(), face: z.string(), depth: z.number() })).readonly(),
 });
 
 /** Why a step cannot be done, as it is kept. */

@@ -19,7 +19,11 @@ export type OnNewPlant = Readonly<{
 }>;
 
 /** Whether the points still do what was approved. */
-export function holds({ missingFaces, lostPoints, short }: OnNewPlant): boolean {
+export function holds({
+  missingFaces,
+  lostPoints,
+  short,
+}: Readonly<{ missingFaces: readonly string[]; lostPoints: readonly string[]; short: readonly unknown[] }>): boolean {
   return missingFaces.length + lostPoints.length + short.length === 0;
 }
 

@@ -1,3 +1,4 @@
+import type { NotHeld } from "./notHeld";
 import type { SwapFault } from "./swapFault";
 
 /** Whom lifting a lock would reach, and by what. */
@@ -26,6 +27,7 @@ export type Refusal =
   | { code: "tester not proved"; step: string }
   | { code: "second person needed"; step: string }
   | { code: "isolation not proven"; isolation: string; open: number }
+  | { code: "not held"; why: Exclude<NotHeld, { code: "not proven" }> }
   | { code: "no isolation" }
   | { code: "issuing to oneself" }
   | { code: "closing one's own permit" }

@@ -2,6 +2,7 @@ import type { z } from "zod";
 import type { Refusal } from "../../core/refusal/refusal";
 import type { Role } from "../../core/people/roles";
 import type { Db, Tx } from "../db/database";
+import type { LedgerHead } from "../ledger/append";
 import type { Person } from "../people/signIn";
 
 /** What an act is given: the transaction, who acts (from the session, never the body) and the time. */
@@ -16,8 +17,18 @@ export type ActContext = Readonly<{
 }>;
 
 export type ActOutcome =
-  | Readonly<{ ok: true; subject: string; answer: Readonly<Record<string, string | number | null>>; corrects?: number }>
+  | Readonly<{
+      ok: true;
+      subject: string;
+      answer: Readonly<Record<string, string | number | null>>;
+      corrects?: number;
+      /** What follows from it, written after its own row in the same transaction. */
+      then?: (tx: Tx, now_ms: number) => Consequences;
+    }>
   | Readonly<{ ok: false; subject: string; refusal: Refusal }>;
+
+/** What an act brought on: the ledger's head after it, null where nothing was written, and whose pages show it. */
+export type Consequences = Readonly<{ head: LedgerHead | null; about: readonly string[] }>;
 
 /** What was worked out before, in another thread, no longer fits what is there: it is worked out again. */
 export class PrepareAgain extends Error {}

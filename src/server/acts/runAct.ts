@@ -10,10 +10,11 @@ import { ledger } from "../db/schema";
 import { bodyOf } from "../ledger/body";
 import type { Refusal } from "../../core/refusal/refusal";
 import { pinFault, signerFault, type Person } from "../people/signIn";
-import { PrepareAgain, type Act, type ActOutcome } from "../act/act";
+import { PrepareAgain, type Act, type ActOutcome, type Consequences } from "../act/act";
 import { Busy } from "../runtime/workers";
 import { aboutOf } from "../ledger/aboutOf";
 import { READ_REMOVAL, unreadRemoval } from "../box/removalStore";
+import { settleStanding } from "../permit/settlePermits";
 import { ACTS } from "./acts";
 
 /** How an act arrives, from a screen or over HTTP. */
@@ -141,6 +142,7 @@ export async function runAct(
 
   function record(db: Db, headFile: string, run: (tx: Tx, now_ms: number) => ActOutcome): ActAnswer {
     let subject = "";
+    const also: string[] = [];
     const { answer, head } = db.transaction(
       (tx) => {
         // Asked again inside: while the PIN was checked the same act may have come by another way.
@@ -150,7 +152,7 @@ export async function runAct(
         const outcome = run(tx, now_ms);
         const answer = answerOf(outcome);
         subject = outcome.subject;
-        const head = appendToLedger(tx, {
+        const own = appendToLedger(tx, {
           actId,
           type,
           outcome: outcome.ok ? "done" : "refused",
@@ -163,7 +165,9 @@ export async function runAct(
           input: asked,
           answer: asStored(answer),
         });
-        return { answer, head };
+        const follows = outcome.ok ? consequences(tx, outcome, now_ms) : null;
+        also.push(...(follows?.about ?? []));
+        return { answer, head: follows?.head ?? own };
       },
       { behavior: "immediate" },
     );
@@ -172,9 +176,19 @@ export async function runAct(
     if (head && answer.ok) {
       const about = aboutOf(db, subject, ...Object.values(answer.answer));
       announce({ kind: "act", subject, about, page });
+      for (const one of also) announce({ kind: "permit", subject: one, about: aboutOf(db, one) });
     }
     return answer;
   }
+}
+
+/** What follows from an act by itself, and the permits that it stops because their isolation is not held any more. */
+function consequences(tx: Tx, outcome: Extract<ActOutcome, { ok: true }>, now_ms: number): Consequences {
+  const own = outcome.then?.(tx, now_ms) ?? { head: null, about: [] };
+  const named = [outcome.subject, ...Object.values(outcome.answer), ...own.about];
+  const changed = named.filter((one): one is string => typeof one === "string" && /^S-\d+$/.test(one));
+  const settled = settleStanding(tx, [...new Set(changed)], now_ms);
+  return { head: settled.head ?? own.head, about: [...new Set([...own.about, ...settled.moved])] };
 }
 
 function answerOf(outcome: ActOutcome): ActAnswer {

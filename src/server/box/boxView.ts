@@ -2,6 +2,8 @@ import { and, asc, eq, isNull, ne, notInArray } from "drizzle-orm";
 import { guardRelease } from "../../core/guard/guardRelease";
 import { gearNumber, isBumped, isDated } from "../../core/gear/gear";
 import { standingOn, type BoxLife } from "../../core/box/boxLife";
+import { planFault } from "../../core/isolation/heldNow";
+import type { NotHeld } from "../../core/refusal/notHeld";
 import { isAmong } from "../db/isAmong";
 import { database, type Tx } from "../db/database";
 import {
@@ -23,13 +25,21 @@ import { namesOf } from "../people/signIn";
 import { grouped } from "../runtime/grouped";
 import { boxesOut, loadBox, type StoredBox } from "./boxStore";
 import { allGear, earthsStanding } from "../gear/gearStore";
+import { asNow, isCountedOn, revisionToday } from "../isolation/verdictStore";
 import { liveJobs } from "../isolation/liveJobs";
 import { lockHangs, locksHanging } from "./locks";
 import { currentPlant } from "../plant/plantStore";
 
 export type BoxView = Readonly<{
   life: BoxLife;
-  jobs: readonly Readonly<{ number: string; title: string; isolation: string; state: string }>[];
+  jobs: readonly Readonly<{
+    number: string;
+    title: string;
+    isolation: string;
+    state: string;
+    /** Why nobody may count on its plan on the register of today; null where they may. */
+    planFault: NotHeld | null;
+  }>[];
   permits: readonly Readonly<{ number: string; state: string; lead: string }>[];
   standing: readonly Readonly<{ role: string; lock: string; person: string; personId: string; since_ms: number }>[];
   /** Everybody's own locks in the order they were hung. */
@@ -60,6 +70,8 @@ function boxViews(db: Tx, boxes: readonly StoredBox[]): BoxView[] {
       title: jobs.title,
       isolation: isolations.number,
       state: isolations.state,
+      plantRevision: isolations.plantRevision,
+      verdict: isolations.verdict,
       id: isolations.id,
     })
     .from(boxIsolations)
@@ -68,6 +80,7 @@ function boxViews(db: Tx, boxes: readonly StoredBox[]): BoxView[] {
     .innerJoin(jobs, eq(jobs.id, jobIsolations.jobId))
     .where(isAmong(boxIsolations.boxId, ids))
     .all();
+  const today = revisionToday(db);
   const servedBy = grouped(served, ({ boxId }) => boxId);
   const permitsOf = grouped(
     db
@@ -111,7 +124,15 @@ function boxViews(db: Tx, boxes: readonly StoredBox[]): BoxView[] {
     const isolationIds = [...new Set(jobsServed.map((one) => one.id))];
     return {
       life,
-      jobs: jobsServed.map(({ number, title, isolation, state }) => ({ number, title, isolation, state })),
+      jobs: jobsServed.map(({ number, title, isolation, state, plantRevision, verdict }) => ({
+        number,
+        title,
+        isolation,
+        state,
+        planFault: isCountedOn(state)
+          ? planFault(asNow({ number: isolation, state, plantRevision, verdict }, 0, today))
+          : null,
+      })),
       permits: isolationIds
         .flatMap((one) => permitsOf(one))
         .map(({ number, state, holder }) => ({ number, state, lead: nameOf(holder) })),

@@ -4,7 +4,7 @@ import { index, integer, primaryKey, sqliteTable, text, uniqueIndex } from "driz
 
 import { z } from "zod";
 import { calculationSchema } from "../../core/calc/calculationSchema";
-import { evidenceSchema, stuckSchema } from "../../core/isolation/keptSchemas";
+import { evidenceSchema, stuckSchema, verdictSchema } from "../../core/isolation/keptSchemas";
 import { COMPETENCES, personIdSchema, ROLES } from "../../core/people/roles";
 import { INSTRUMENT_KINDS } from "../../core/gear/instrumentKinds";
 import { sentSchema } from "../../core/permit/air/instruments";
@@ -133,6 +133,8 @@ export const isolations = sqliteTable("isolations", {
     .notNull()
     .references(() => people.id),
   approvedAt: integer("approved_at_ms").notNull(),
+  /** How its plan fared on a later register than it was made on; null where nobody judged it since. */
+  verdict: json("verdict_json", verdictSchema),
 });
 
 /** Many to many: one isolation can serve several jobs, one job can stand on several isolations. */

@@ -152,7 +152,8 @@ function followWithBox(
   };
   for (const step of done) {
     if (step.kind === "lock") move({ ...at, type: "take key", lock: step.done!.lock!, point: step.subject });
-    if (step.kind === "close box") move({ ...at, type: "close" });
+    // Planned anew under a standing lock it was never opened: the new keys went in by the slot.
+    if (step.kind === "close box" && loadBox(tx, { id })!.life.state === "open") move({ ...at, type: "close" });
     if (step.kind !== "unlock") continue;
     const keys = loadBox(tx, { id })!.life.keys.filter((key) => key.point === step.subject);
     for (const { lock } of keys) move({ ...at, type: "give key back", lock });

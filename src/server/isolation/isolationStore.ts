@@ -1,6 +1,7 @@
 import { randomUUID } from "node:crypto";
 import { and, asc, eq, inArray, isNotNull, isNull, or, sql, type SQL } from "drizzle-orm";
 import { gearNumber } from "../../core/gear/gear";
+import { planFault } from "../../core/isolation/heldNow";
 import type { IsolationFacts, IsolationLife, WalkStep } from "../../core/isolation/isolation";
 import type { PersonId } from "../../core/people/roles";
 import { profileOf } from "../../core/requirement/profiles";
@@ -22,6 +23,7 @@ import { grouped } from "../runtime/grouped";
 import { namesOf } from "../people/signIn";
 import { standingNames } from "../box/boxStore";
 import { earthsOf, earthStands, enterLock, gearLookUp } from "../gear/gearStore";
+import { asNow, revisionToday } from "./verdictStore";
 import { boxesOf, lockHangs, locksOn } from "../box/locks";
 
 export type StoredIsolation = Readonly<{ row: typeof isolations.$inferSelect; life: IsolationLife }>;
@@ -254,6 +256,7 @@ export function isolationFacts(tx: Tx, row: StoredIsolation["row"]): IsolationFa
     openPermits: ofPermits
       .filter(({ state }) => state !== "closed" && state !== "cancelled")
       .map(({ number }) => number),
+    planFell: planFault(asNow(row, 0, revisionToday(tx)))?.code === "plan fell",
     nameOf: namesOf(tx),
     gear: gearLookUp(tx),
     earthStands: earthStands(tx),

@@ -1,4 +1,6 @@
 import type { Problem } from "../../core/plant/problem";
+import { planFault } from "../../core/isolation/heldNow";
+import { asNow } from "./verdictStore";
 import { lockedPoints } from "../../core/isolation/lockedPoints";
 import { type Job } from "../../core/request/jobFile";
 import type { Tx } from "../db/database";
@@ -17,6 +19,11 @@ export function nextJob(tx: Tx, stored: StoredIsolation): Readonly<{ jobId: stri
     jobNumber: row.number,
     job: { ...asked, school: inputs.school, objective: inputs.objective, pinned },
   };
+}
+
+/** A step cannot be done, or the plan does not hold on the register of today. */
+export function wantsNewPlan({ life, row }: StoredIsolation, today: number): boolean {
+  return life.steps.some((step) => step.stuck) || planFault(asNow(row, 0, today))?.code === "plan fell";
 }
 
 export function whyNoPlan({ problems }: Readonly<{ problems: readonly Problem[] }>): string {

@@ -10,7 +10,7 @@ import { loadIsolation } from "./isolationStore";
 import { strike } from "../job/jobStore";
 import { liveJobs } from "./liveJobs";
 import { plannedFor, stillPlanned, type Planned } from "../job/planned";
-import { nextJob, whyNoPlan } from "./nextJob";
+import { nextJob, wantsNewPlan, whyNoPlan } from "./nextJob";
 import { currentPlant } from "../plant/plantStore";
 import { defineAct, type ActOutcome } from "../act/act";
 import { by, changeIsolation } from "./isolationActs";
@@ -67,7 +67,7 @@ export const replan = defineAct({
     const stored = loadIsolation(tx, subject);
     const plant = currentPlant(tx);
     if (stored === null || plant === null) return refused({ code: "unknown", what: "isolation", name: subject });
-    if (!stored.life.steps.some((step) => step.stuck)) return refused({ code: "nothing stuck", isolation: subject });
+    if (!wantsNewPlan(stored, plant.revision)) return refused({ code: "nothing stuck", isolation: subject });
     if (plant.revision !== input.plantRevision) {
       return refused({ code: "plant changed", planned: input.plantRevision, now: plant.revision });
     }
@@ -87,7 +87,7 @@ export const replan = defineAct({
     });
     if (!outcome.ok) return outcome;
     tx.update(isolations)
-      .set({ plan: next.plan, inputs: next.job, plantRevision: plant.revision })
+      .set({ plan: next.plan, inputs: next.job, plantRevision: plant.revision, verdict: null })
       .where(eq(isolations.id, stored.row.id))
       .run();
     return { ...outcome, answer: { ...outcome.answer, points: next.plan.points.length } };

@@ -2,7 +2,7 @@ import { eq } from "drizzle-orm";
 import { shortfallsNotAccepted } from "../../core/plan/deviations";
 import { profileOf } from "../../core/requirement/profiles";
 import { planned } from "../job/planned";
-import { nextJob, whyNoPlan } from "./nextJob";
+import { nextJob, wantsNewPlan, whyNoPlan } from "./nextJob";
 import { database } from "../db/database";
 import { isolations } from "../db/schema";
 import { namesOf } from "../people/signIn";
@@ -14,22 +14,24 @@ import { temporariesReaching } from "./temporaryStore";
 import type { JobView } from "../job/jobView";
 
 /**
- * The plan that an isolation with a stuck step would go on with, against what hangs now: `spare` hangs and is wanted no
- * more. Null while no step is stuck.
+ * The plan that an isolation would go on with where a step is stuck or its plan fell, against what hangs now: `spare` hangs
+ * and is wanted no more. Null where neither is so.
  */
 export async function replanView(view: JobView) {
   const db = database();
   const stored = view.isolation && loadIsolation(db, view.isolation.number);
   const plant = currentPlant(db);
-  if (!stored || !plant || !stored.life.steps.some((step) => step.stuck)) return null;
+  if (!stored || !plant || !wantsNewPlan(stored, plant.revision)) return null;
+  const fell = view.planFault?.code === "plan fell";
   const { job, jobId } = nextJob(db, stored);
   const made = await planned(db, plant.revision, job);
   const empty = { kept: [], added: [], spare: [], short: [], objective: "effort", school: "work", measures: [] };
-  if (!made.ok) return { plantRevision: plant.revision, fault: whyNoPlan(made), ...empty };
+  if (!made.ok) return { plantRevision: plant.revision, fell, fault: whyNoPlan(made), ...empty };
   const next = { plan: made.value, job, jobId };
   const points = next.plan.points.map(({ device }) => device);
   return {
     plantRevision: plant.revision,
+    fell,
     fault: null,
     kept: points.filter((tag) => view.held.includes(tag)),
     added: points.filter((tag) => !view.held.includes(tag)),

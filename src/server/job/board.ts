@@ -2,7 +2,6 @@ import { desc, eq } from "drizzle-orm";
 import { isAmong } from "../db/isAmong";
 import { database, type Tx } from "../db/database";
 import { jobs } from "../db/schema";
-import { holds } from "../../core/plan/onNewPlant";
 import { dueUnder, type Due } from "../../core/permit/life/due";
 import { isRunOut } from "../../core/permit/life/permitLife";
 import { peopleOn, type PermitState } from "../../core/permit/record/permitTypes";
@@ -10,7 +9,6 @@ import { openPermits } from "../permit/openPermits";
 import { pointCounts, walksUnderWay } from "../isolation/isolationStore";
 import { currentPlant } from "../plant/plantStore";
 import { jobViews, type JobView } from "./jobView";
-import { standingOfMany } from "./standing";
 
 /** A job as the board shows it. */
 export type BoardJob = Pick<JobView, "number" | "title" | "next" | "held" | "permits" | "windowTo_ms"> &
@@ -39,10 +37,9 @@ export const BOARD_PAGE = 100;
 export function board(now_ms: number, page = 1): Board {
   const db = database();
   const views = jobViews(openNumbers(db), now_ms, walksUnderWay);
-  const alarms = [...standingOfMany(views)].flatMap(([number, found]): Board["alarms"] => {
-    if (found === "asked") return [{ number, is: "asked" }];
-    return holds(found) ? [] : [{ number, is: "broken" }];
-  });
+  const alarms = views.flatMap(({ number, planFault }): Board["alarms"] =>
+    planFault === null ? [] : [{ number, is: planFault.code === "plan fell" ? "broken" : "asked" }],
+  );
   const isUrgent = (view: JobView) => Number(view.next?.urgent ?? false);
   const shown = [...views].sort((a, b) => isUrgent(b) - isUrgent(a)).slice((page - 1) * BOARD_PAGE, page * BOARD_PAGE);
   const pointsOf = pointCounts(

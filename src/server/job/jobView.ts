@@ -7,6 +7,8 @@ import type { IsolationLife } from "../../core/isolation/isolation";
 import { reviewDue_ms, type Review } from "../../core/isolation/review";
 import { profileOf } from "../../core/requirement/profiles";
 import { peopleOn, type PermitLife } from "../../core/permit/record/permitTypes";
+import { planFault } from "../../core/isolation/heldNow";
+import type { NotHeld } from "../../core/refusal/notHeld";
 import { isAmong } from "../db/isAmong";
 import { database, type Db, type Tx } from "../db/database";
 import { isolationReviews, isolations, jobIsolations, jobs, people, permits } from "../db/schema";
@@ -16,6 +18,7 @@ import { heldTags } from "../box/heldTags";
 import { acceptedFor, type StoredDeviation } from "./deviationStore";
 import { liveJobs } from "../isolation/liveJobs";
 import { boxesOf, locksOn } from "../box/locks";
+import { asNow, isCountedOn } from "../isolation/verdictStore";
 import { walks } from "../isolation/isolationStore";
 import { openPermits } from "../permit/openPermits";
 import { lifeOf } from "../permit/permitStore";
@@ -70,6 +73,8 @@ export type JobView = Readonly<{
   approvedBy: string | null;
   /** Since when the isolation stands, its looks so far, and the next; null where none stands. */
   review: ReviewView | null;
+  /** Why its plan may not be counted on, on the register of today; null where it may, and where none stands. */
+  planFault: NotHeld | null;
   /** Proofs that must be done again before anybody goes on, and why. */
   stale: readonly string[];
   boxes: readonly {
@@ -157,6 +162,7 @@ export function jobViews(numbers: readonly string[], now_ms: number, stepsOf = w
       held: stands ? held(stands.id) : [],
       approvedBy: stands ? nameOf(stands.approvedBy) : null,
       review,
+      planFault: stands && isCountedOn(stands.state) ? planFault(asNow(stands, 0, plant.revision)) : null,
       stale: stands?.state === "proven" ? stale(stands.id) : [],
       boxes: (stands ? boxOf(stands.id) : []).map((box) => ({
         number: box.number,
@@ -207,6 +213,7 @@ function standingIsolations(db: Tx, jobIds: readonly string[]): ReadonlyMap<stri
         ruleProfile: isolations.ruleProfile,
         approvedBy: isolations.approvedBy,
         approvedAt: isolations.approvedAt,
+        verdict: isolations.verdict,
       })
       .from(jobIsolations)
       .innerJoin(isolations, eq(isolations.id, jobIsolations.isolationId))

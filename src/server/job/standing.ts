@@ -3,15 +3,14 @@ import type { OnNewPlant } from "../../core/plan/onNewPlant";
 import type { Standing } from "../../workers/judgeStanding";
 import { database } from "../db/database";
 import { plantKey } from "../plant/plantStore";
-import { announce } from "../runtime/events";
 import { heavy } from "../runtime/workers";
 import type { JobView } from "./jobView";
 
-/** How isolations that stand fare on today's register, where it is not the one that they were planned on. */
+/** What changed around an isolation that stands, for its page: what it decides is written down, see isolation/verdicts. */
 
-const KEPT = 2000;
-/** By what they stand on and what is asked: none of it changes. Kept for all pages together. */
-const holder = globalThis as { heavyLanternStanding?: Map<string, OnNewPlant | "asked"> };
+const KEPT = 60;
+/** By what they stand on and what is asked: none of it changes. */
+const holder = globalThis as { heavyLanternStanding?: Map<string, OnNewPlant> };
 const kept = () => (holder.heavyLanternStanding ??= new Map());
 
 /** Locks hang that people count on, and the register has changed since it was planned. */
@@ -42,49 +41,13 @@ export async function standingOnToday(view: JobView): Promise<OnNewPlant | null>
   if (!isOnOtherPlant(view)) return null;
   const standing = standingOf(view);
   const known = kept().get(nameOf(standing));
-  if (known && known !== "asked") return known;
+  if (known) return known;
   const [found] = await heavy("judge standing", [standing]);
   keep(nameOf(standing), found!);
   return found!;
 }
 
-/**
- * What is known of many of them at this moment; "asked" while it is being worked out in another thread, which this begins.
- * Whoever shows it says so: until it is known nobody may count on them.
- */
-export function standingOfMany(views: readonly JobView[]): ReadonlyMap<string, OnNewPlant | "asked"> {
-  const found = new Map<string, OnNewPlant | "asked">();
-  const missing: Standing[] = [];
-  for (const view of views.filter(isOnOtherPlant)) {
-    const standing = standingOf(view);
-    const known = kept().get(nameOf(standing));
-    if (known === undefined) missing.push(standing);
-    found.set(view.number, known ?? "asked");
-  }
-  if (missing.length > 0) void judge(missing);
-  return found;
-}
-
-/** In one task: what is known first shows first, and none outlasts its time. */
-const AT_ONCE = 16;
-
-async function judge(missing: readonly Standing[]): Promise<void> {
-  for (const one of missing) keep(nameOf(one), "asked");
-  for (let from = 0; from < missing.length; from += AT_ONCE) {
-    const some = missing.slice(from, from + AT_ONCE);
-    try {
-      const judged = await heavy("judge standing", some);
-      some.forEach((one, i) => keep(nameOf(one), judged[i]!));
-      announce({ kind: "act", subject: "", about: some.map(({ isolation }) => isolation) });
-    } catch (error) {
-      console.error("judging isolations on the new register failed", error);
-      // Asked again at the next look.
-      for (const one of some) kept().delete(nameOf(one));
-    }
-  }
-}
-
-function keep(name: string, value: OnNewPlant | "asked"): void {
+function keep(name: string, value: OnNewPlant): void {
   kept().set(name, value);
   if (kept().size > KEPT) kept().delete(kept().keys().next().value!);
 }

@@ -4,6 +4,7 @@ import { airLimitsFor, airPlaces } from "../../core/permit/air/airPlaces";
 import { shortfallsNotAccepted, wayOf } from "../../core/plan/deviations";
 import { shortfallsSchema } from "../../core/plan/planSchema";
 import { parsed } from "../db/jsonColumn";
+import { notHeld } from "../../core/isolation/heldNow";
 import { gearFault, personalLockFault, sameNumber } from "../../core/gear/gear";
 import { drawsAt } from "../../core/permit/air/airTests";
 import { badAirOf, gasesAround } from "./airAround";
@@ -15,6 +16,7 @@ import { profileOf } from "../../core/requirement/profiles";
 import { settled } from "../../core/schedule/setup";
 import type { Tx } from "../db/database";
 import { shiftChanges, siteTime } from "../runtime/siteTime";
+import { asNow } from "../isolation/verdictStore";
 import { asPosted } from "./detectorStore";
 import { gearLookUp } from "../gear/gearStore";
 import { hazardsOpenOf } from "../hazard/hazardStore";
@@ -84,10 +86,9 @@ function factsOf(tx: Tx, stored: StoredPermit, now_ms: number, site: PermitSite)
   const gases = once(() => gasesAround(site, details, job(), site.plantOf(row.jobId)));
   return lazily<PermitFacts>({
     isolations: () =>
-      rows().map(({ id, number, state }) => ({
-        number,
-        state,
-        openSteps: state === "proven" ? 0 : site.openSteps(id),
+      rows().map((one) => ({
+        number: one.number,
+        notHeld: notHeld(asNow(one, one.state === "proven" ? 0 : site.openSteps(one.id), site.today())),
       })),
     lockHangs: () => lockHangs(tx),
     personalLock: () => (id, lock) => personalLockFault(look("lock", lock), id, lock, site.nameOf),

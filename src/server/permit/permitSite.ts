@@ -11,6 +11,7 @@ import type { Tx } from "../db/database";
 import { earthsOn, exchanges, isolations, jobIsolations, jobs, people, steps } from "../db/schema";
 import { gasInstruments } from "../gear/gearStore";
 import { staleOfAll } from "../isolation/proofStore";
+import { revisionToday } from "../isolation/verdictStore";
 import { litBy } from "../isolation/temporaryStore";
 import { acceptedForAll, type StoredDeviation } from "../job/deviationStore";
 import { currentPlant, plantsAt, type CurrentPlant } from "../plant/plantStore";
@@ -25,7 +26,7 @@ type PersonRow = typeof people.$inferSelect;
 /** An isolation without its plan, which is large; its shortfalls as JSON. */
 type IsolationRow = Pick<
   typeof isolations.$inferSelect,
-  "id" | "number" | "state" | "inputs" | "approvedAt" | "ruleProfile" | "plantRevision"
+  "id" | "number" | "state" | "inputs" | "approvedAt" | "ruleProfile" | "plantRevision" | "verdict"
 > &
   Readonly<{ shortfalls: string }>;
 
@@ -49,6 +50,8 @@ export type PermitSite = Readonly<{
   /** Every gas instrument of the register. */
   gasInstruments: () => readonly Gear[];
   plant: () => CurrentPlant | null;
+  /** The revision of the register of today. */
+  today: () => number;
   /** The register that a job was planned on; today's while it is not. */
   plantOf: (jobId: string) => CurrentPlant | null;
   /** Every permit that is not over, drafts among them. */
@@ -79,6 +82,7 @@ export function permitSite(tx: Tx, stored: readonly StoredPermit[], now_ms: numb
             approvedAt: isolations.approvedAt,
             ruleProfile: isolations.ruleProfile,
             plantRevision: isolations.plantRevision,
+            verdict: isolations.verdict,
             shortfalls: sql<string>`json_extract(${isolations.plan}, '$.shortfalls')`,
           })
           .from(isolations)
@@ -203,6 +207,7 @@ export function permitSite(tx: Tx, stored: readonly StoredPermit[], now_ms: numb
       const revision = planned()(jobId);
       return revision === undefined ? plant() : plants()(revision);
     },
+    today: once(() => revisionToday(tx)),
     inPlace,
     open,
     clashes: (number) => {

@@ -3,14 +3,17 @@ import { inOneGo } from "../../core/inOneGo";
 import { nextChange_ms } from "../../core/permit/life/nextChange";
 import type { PermitState } from "../../core/permit/record/permitTypes";
 import { lastOf } from "../../core/permit/record/permitLog";
+import { and, eq, inArray } from "drizzle-orm";
 import { database, type Db, type Tx } from "../db/database";
+import { isAmong } from "../db/isAmong";
+import { isolations, permitIsolations, permits } from "../db/schema";
 import { appendToLedger, headFilePath, writeHeadFile, type LedgerHead } from "../ledger/append";
 import { actTime_ms } from "../runtime/clock";
 import { CLOCK } from "../ledger/nobody";
 import { announce } from "../runtime/events";
 import { aboutOf } from "../ledger/aboutOf";
 import { freshLookSteps, lookOfJustNow, type Look } from "./openPermits";
-import { permitNow, type PermitNow } from "./permitFacts";
+import { permitNow, permitsNow, type PermitNow } from "./permitFacts";
 import { savePermit } from "./permitStore";
 
 /**
@@ -19,7 +22,42 @@ import { savePermit } from "./permitStore";
  */
 export function settlePermit(tx: Tx, number: string, now_ms: number, by = CLOCK): LedgerHead | null {
   const permit = moveByClock(tx, number, now_ms);
-  if (permit === null) return null;
+  return permit === null ? null : recordMove(tx, permit, now_ms, by);
+}
+
+/**
+ * The same for every permit that stands on one of these isolations: in the transaction of what changed them, so that at no
+ * moment a permit is live over an isolation that is not held. The permits that moved, and the ledger's head.
+ *
+ * Cost: one look at all of them together, and a row for each that moves.
+ */
+export function settleStanding(
+  tx: Tx,
+  isolationNumbers: readonly string[],
+  now_ms: number,
+): Readonly<{ moved: readonly string[]; head: LedgerHead | null }> {
+  if (isolationNumbers.length === 0) return { moved: [], head: null };
+  const rows = tx
+    .select({ number: permits.number })
+    .from(permits)
+    .innerJoin(permitIsolations, eq(permitIsolations.permitId, permits.id))
+    .innerJoin(isolations, eq(isolations.id, permitIsolations.isolationId))
+    .where(and(isAmong(isolations.number, isolationNumbers), inArray(permits.state, [...MOVED_BY_CLOCK])))
+    .all();
+  const numbers = [...new Set(rows.map(({ number }) => number))];
+  let head: LedgerHead | null = null;
+  const moved: string[] = [];
+  for (const permit of permitsNow(tx, numbers, now_ms)) {
+    if (permit.now === permit.life) continue;
+    savePermit(tx, permit, permit.now);
+    head = recordMove(tx, permit, now_ms, CLOCK);
+    moved.push(permit.life.number);
+  }
+  return { moved, head };
+}
+
+function recordMove(tx: Tx, permit: PermitNow, now_ms: number, by: string): LedgerHead {
+  const { number } = permit.life;
   const ranOut = permit.now.state === "run out";
   const stop = lastOf(permit.now.log, "stopped");
   const sentence = ranOut

@@ -6,6 +6,7 @@ import type { StagedRegister } from "../../workers/stageRegister";
 import { defineAct, PrepareAgain } from "../act/act";
 import type { Db } from "../db/database";
 import { heavy } from "../runtime/workers";
+import { judgeBefore, writeVerdicts, type Judged } from "../isolation/verdicts";
 import { readAhead, savePlant } from "./plantStore";
 
 const hashOf = (text: string) => createHash("sha256").update(text).digest("hex");
@@ -19,6 +20,8 @@ export function stage(db: Db, files: readonly TextFile[], now_ms: number): Promi
 export class Taken {
   constructor(readonly register: StagedRegister) {}
 }
+
+type Prepared = Readonly<{ read: Read<StagedRegister>; judged: Judged }>;
 
 export const importPlant = defineAct({
   type: "plant.import",
@@ -38,14 +41,15 @@ export const importPlant = defineAct({
   forLedger: ({ files, taken }) => ({
     files: taken ? taken.register.files : files.map(({ name, text }) => ({ name, sha256: hashOf(text) })),
   }),
-  prepare: async (db, { files, taken }, now_ms): Promise<Read<StagedRegister>> => {
+  prepare: async (db, { files, taken }, now_ms): Promise<Prepared> => {
     const read: Read<StagedRegister> = taken
       ? { ok: true, warnings: [], value: taken.register }
       : await stage(db, files, now_ms);
-    if (read.ok) await readAhead(db, read.value.hash);
-    return read;
+    if (!read.ok) return { read, judged: new Map() };
+    await readAhead(db, read.value.hash);
+    return { read, judged: await judgeBefore(db, { file: db.$client.name, hash: read.value.hash }) };
   },
-  run: ({ tx, person, now_ms }, _, read) => {
+  run: ({ tx, person, now_ms }, _, { read, judged }: Prepared) => {
     if (!read.ok) {
       const [first, ...others] = read.problems;
       const refusal = { code: "bad register", first: problemLine(first!), more: others.length } as const;
@@ -58,6 +62,11 @@ export const importPlant = defineAct({
       ok: true,
       subject: `plant ${saved.revision}`,
       answer: { revision: saved.revision, items: read.value.items },
+      // In the same transaction: at no moment does a permit count on a plan that nobody judged on this register.
+      then: (now, at_ms) => {
+        const { written, head } = writeVerdicts(now, judged, at_ms);
+        return { head, about: written };
+      },
     };
   },
 });

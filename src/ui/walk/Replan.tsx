@@ -4,6 +4,8 @@ import { AcceptDeviation } from "../job/AcceptDeviation";
 /** The plan that the isolation would go on with, against what hangs now. */
 type ReplanView = Readonly<{
   plantRevision: number;
+  /** The plan does not hold on the register of today; else a step is stuck. */
+  fell: boolean;
   fault: string | null;
   kept: readonly string[];
   added: readonly string[];
@@ -14,7 +16,7 @@ type ReplanView = Readonly<{
   measures: readonly Readonly<{ id: string; words: string }>[];
 }>;
 
-/** A step is stuck: what the engine would do instead, against what hangs now. Nothing is skipped. */
+/** A step is stuck, or the plan fell: what the engine would do instead, against what hangs now. Nothing is skipped. */
 export function Replan({
   isolation,
   view,
@@ -29,7 +31,7 @@ export function Replan({
   const tags = (list: readonly string[]) => (list.length === 0 ? "none" : list.join(", "));
   return (
     <section aria-label="Plan again" className="border-warning mb-6 space-y-3 border-l-4 pl-4">
-      <h3 className="text-lg font-semibold">A step cannot be done as planned</h3>
+      <h3 className="text-lg font-semibold">{view.fell ? "The plan does not hold on the register of today" : "A step cannot be done as planned"}</h3>
       {view.fault ? (
         <p>There is no other plan: {view.fault}. Change the job or the plant, or free the step.</p>
       ) : (

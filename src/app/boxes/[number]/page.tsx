@@ -6,6 +6,7 @@ import { boxView } from "@/server/box/boxView";
 import { requirePerson } from "@/server/people/session";
 import { siteTimeZone } from "@/server/runtime/siteTime";
 import { StandingLocks } from "@/ui/locks/StandingLocks";
+import { NotHeldNotice } from "@/ui/walk/NotHeldNotice";
 import { dayAndClock } from "@/ui/text/when";
 import { WideTable } from "@/ui/text/WideTable";
 
@@ -40,6 +41,9 @@ export default async function BoxPage({ params }: Params) {
           Lock-box sheet (PDF)
         </a>
       </h1>
+      {box.jobs.map(({ isolation, planFault }) => (
+        <NotHeldNotice key={isolation} why={planFault} />
+      ))}
       <div className="mt-8 grid gap-x-14 gap-y-10 lg:grid-cols-2">
         <section aria-labelledby="hangs">
           <h2 id="hangs" className="mb-1 text-lg font-semibold">

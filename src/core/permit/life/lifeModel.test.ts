@@ -1,7 +1,18 @@
 import { nextChange_ms } from "./nextChange";
 import fc from "fast-check";
 import { propertyRuns } from "../../../../tests/support/runs";
-import { command, CREW, DETAILS, draftOf, HOUR, idOf, MINUTE, wellFacts } from "../../../../tests/support/permits";
+import type { NotHeld } from "../../refusal/notHeld";
+import {
+  command,
+  CREW,
+  DETAILS,
+  draftOf,
+  HOUR,
+  idOf,
+  isolationNow,
+  MINUTE,
+  wellFacts,
+} from "../../../../tests/support/permits";
 import { inside } from "../people/entries";
 import { asAt, checkPermit, decidePermit, stillOut } from "./permitLife";
 import { entriesOf, lastOf, putInOf, signedBy } from "../record/permitLog";
@@ -168,7 +179,7 @@ function expectSafe(permit: PermitLife, facts: PermitFacts, now_ms: number): voi
     if (permit.details.kind === "hot work") {
       expect(onPost(permit.log).some(({ post }) => post === "fire watch")).toBe(true);
     }
-    if (permit.details.kind !== "safeguard bypass") expect(facts.isolations[0]!.state).toBe("proven");
+    if (permit.details.kind !== "safeguard bypass") expect(facts.isolations[0]!.notHeld).toBeNull();
     for (const asked of permit.details.kind === "hot work" || within.length > 0 ? POINTS : []) {
       const read = entriesOf(permit.log, "air")
         .filter(({ point }) => point === asked)
@@ -206,6 +217,20 @@ function expectStillUntilNextChange(permit: PermitLife, facts: PermitFacts, now_
   }
 }
 
+/** Under test, on a register that nobody judged it on, and on one where it does not hold. */
+const NOT_HELD: readonly NotHeld[] = [
+  { code: "not proven", isolation: "S-1", state: "testing", openSteps: 0 },
+  { code: "not judged", isolation: "S-1", revision: 2 },
+  {
+    code: "plan fell",
+    isolation: "S-1",
+    revision: 2,
+    missingFaces: [],
+    lostPoints: ["V-1"],
+    short: [{ source: "H-1", face: "P-1", depth: 0 }],
+  },
+];
+
 test("over any sequence of acts, waits and upsets a permit keeps its promises, and every state is reached", () => {
   const reached = new Set<string>();
   const doing = fc.record({
@@ -230,7 +255,7 @@ test("over any sequence of acts, waits and upsets a permit keeps its promises, a
         const sick = one.upset === 0;
         facts = {
           ...facts,
-          isolations: [{ number: "S-1", state: sick ? "testing" : "proven", openSteps: 0 }],
+          isolations: [isolationNow(sick ? NOT_HELD[one.wait % NOT_HELD.length]! : null)],
           detectors:
             one.upset === 1
               ? [

@@ -1,5 +1,5 @@
 import type { PersonId, Role } from "../../people/roles";
-import { command, draftOf, HOUR, wellFacts, CREW } from "../../../../tests/support/permits";
+import { command, draftOf, HOUR, isolationNow, wellFacts, CREW } from "../../../../tests/support/permits";
 import { decidePermit, isRunOut } from "./permitLife";
 import { peopleOn, type PermitAct, type PermitCommand, type PermitFacts, type PermitLife } from "../record/permitTypes";
 
@@ -34,7 +34,7 @@ describe("the life of a permit", () => {
     expect(codeOf(authorised(), by(WIM, "issue"))).toBe("not yours to do");
     expect(codeOf({ ...authorised(), holder: "hob" as PersonId }, by("hob", "issue"))).toBe("issuing to oneself");
     expect(codeOf(authorised(), by(ISA, "issue"), { ...facts, isolations: [] })).toBe("no isolation");
-    const walking = [{ number: "S-1", state: "isolating", openSteps: 3 }];
+    const walking = [isolationNow({ code: "not proven", isolation: "S-1", state: "isolating", openSteps: 3 })];
     expect(codeOf(authorised(), by(ISA, "issue"), { ...facts, isolations: walking })).toBe("isolation not proven");
     expect(codeOf(authorised(), by(ISA, "issue"))).toBe("accepted");
   });

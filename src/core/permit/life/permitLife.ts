@@ -265,8 +265,11 @@ export function stillOut(permit: PermitLife): string[] {
 function isolationFault(permit: PermitLife, facts: PermitFacts) {
   if (!kindRule(permit.details.kind).isolation) return null;
   if (facts.isolations.length === 0) return refuse({ code: "no isolation" });
-  const open = facts.isolations.find((isolation) => isolation.state !== "proven");
-  return open ? refuse({ code: "isolation not proven", isolation: open.number, open: open.openSteps }) : null;
+  const why = facts.isolations.flatMap((isolation) => isolation.notHeld ?? [])[0];
+  if (why === undefined) return null;
+  return why.code === "not proven"
+    ? refuse({ code: "isolation not proven", isolation: why.isolation, open: why.openSteps })
+    : refuse({ code: "not held", why });
 }
 
 function validityFault(permit: PermitLife, now_ms: number) {

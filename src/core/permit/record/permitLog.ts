@@ -13,6 +13,7 @@ export const STOP_CAUSES = [
   "pressure",
   "watch missing",
   "ventilation",
+  "isolation",
   "requirement",
 ] as const;
 export type StopCause = (typeof STOP_CAUSES)[number];

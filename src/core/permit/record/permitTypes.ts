@@ -3,6 +3,7 @@ import type { AirLimits } from "../../atmosphere/airLimits";
 import type { How } from "../../request/jobFile";
 import type { GearKind } from "../../gear/gear";
 import type { PersonId, Role } from "../../people/roles";
+import type { NotHeld } from "../../refusal/notHeld";
 import type { Refusal } from "../../refusal/refusal";
 import type { RuleProfile } from "../../requirement/profile";
 import type { PermitClash } from "../around/crossChecks";
@@ -128,7 +129,11 @@ export type PostedDetector = Readonly<{
 
 /** What the server measured, and no browser may send. */
 export type PermitFacts = Readonly<{
-  isolations: readonly Readonly<{ number: string; state: string; openSteps: number }>[];
+  isolations: readonly Readonly<{
+    number: string;
+    /** Why nobody may count on it now; null while it is held. */
+    notHeld: NotHeld | null;
+  }>[];
   lockHangs: (lock: string) => string | undefined;
   /** Why this person may not hang this lock as their own; null when they may. */
   personalLock: (person: PersonId, lock: string) => Refusal | null;

@@ -1,3 +1,4 @@
+import { notHeldClause } from "../../words/en/notHeld";
 import { needsApprover } from "../../fire/hotWork";
 import { undecided } from "./clashDecisions";
 import { kindRule } from "../kinds/kinds";
@@ -50,14 +51,17 @@ export function revalidationDue({ permit, facts, now_ms }: AskContext): Readonly
 export const EVERY_ASK: Readonly<Record<string, AskMaker>> = {
   isolation: ({ permit, facts }) => {
     if (!kindRule(permit.details.kind).isolation) return null;
-    const open = facts.isolations.filter(({ state }) => state !== "proven");
+    const broken = facts.isolations.flatMap(({ notHeld }) => notHeld ?? []);
     const unmet =
       facts.isolations.length === 0
         ? "no isolation stands for it"
-        : open.length > 0
-          ? open.map(({ number, state }) => `${number} is ${state}`).join("; ")
+        : broken.length > 0
+          ? broken.map(notHeldClause).join("; ")
           : null;
-    return known("isolation", "Its isolation is proven", unmet, { source: "29 CFR 1910.147(d)(6), from memory" });
+    return known("isolation", "Its isolation is proven and holds", unmet, {
+      source: "29 CFR 1910.147(d)(6), from memory",
+      cause: "isolation",
+    });
   },
 
   hazards: ({ facts }) => {

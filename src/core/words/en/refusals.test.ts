@@ -16,6 +16,7 @@ const EACH: { [Code in Refusal["code"]]: Extract<Refusal, { code: Code }> } = {
   "tester not proved": { code: "tester not proved", step: "prove P" },
   "second person needed": { code: "second person needed", step: "prove P" },
   "isolation not proven": { code: "isolation not proven", isolation: "S-1", open: 3 },
+  "not held": { code: "not held", why: { code: "not judged", isolation: "S-1", revision: 4 } },
   "no isolation": { code: "no isolation" },
   "issuing to oneself": { code: "issuing to oneself" },
   "closing one's own permit": { code: "closing one's own permit" },

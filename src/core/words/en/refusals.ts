@@ -1,3 +1,4 @@
+import { notHeldClause } from "./notHeld";
 import type { LiftHarm, Refusal } from "../../refusal/refusal";
 import type { SwapFault } from "../../refusal/swapFault";
 
@@ -35,6 +36,10 @@ function wordsOf(refusal: Refusal): string {
       return `${refusal.step}: you hung a lock on this isolation, so somebody else must prove it.`;
     case "isolation not proven":
       return `Isolation ${refusal.isolation} is not proven: ${refusal.open} steps are open. Finish the walk first.`;
+    case "not held":
+      return `${notHeldClause(refusal.why)}. Nobody goes on or starts on it. ${
+        refusal.why.code === "plan fell" ? "Plan its points anew, or correct the register." : "Wait until it is judged."
+      }`;
     case "no isolation":
       return "This permit has no isolation. Approve a plan for the job first.";
     case "issuing to oneself":
@@ -137,7 +142,7 @@ function wordsOf(refusal: Refusal): string {
     case "stuck":
       return `${refusal.step} cannot be done as planned: ${refusal.why}, says ${refusal.by}. Plan again first; nothing is skipped.`;
     case "nothing stuck":
-      return `No step of isolation ${refusal.isolation} is stuck, so there is nothing to plan again.`;
+      return `No step of isolation ${refusal.isolation} is stuck and its plan holds, so there is nothing to plan again.`;
     case "box locked":
       return `The box is still locked by ${refusal.people.join(", ")}. They take their locks off first.`;
     case "last off":
@@ -169,7 +174,7 @@ function wordsOf(refusal: Refusal): string {
     case "asks unmet":
       return `Permit ${refusal.permit} lacks ${refusal.asks.length === 1 ? "one thing" : `${refusal.asks.length} things`}: ${refusal.asks.slice(0, 5).join("; ")}${refusal.asks.length > 5 ? ` and ${refusal.asks.length - 5} more` : ""}. See to it, then sign again.`;
     case "work stopped":
-      return `Work on permit ${refusal.permit} is stopped: ${refusal.why.slice(0, 120)}${refusal.why.length > 120 ? "…" : ""}. Wait until it is let go on.`;
+      return `Work on permit ${refusal.permit} is stopped: ${refusal.why}. Wait until its issuer lets it go on.`;
     case "one's own permit":
       return "You are the holder of this permit, so somebody else must sign this.";
     case "checked by oneself":

@@ -13,6 +13,7 @@ import { IsolationReview } from "@/ui/locks/IsolationReview";
 import { ProveAgain } from "@/ui/locks/ProveAgain";
 import { TemporaryRestores } from "@/ui/locks/TemporaryRestores";
 import { SwapForm } from "@/ui/job/SwapForm";
+import { NotHeldNotice } from "@/ui/walk/NotHeldNotice";
 import { Replan } from "@/ui/walk/Replan";
 import { WalkList, type WalkRow } from "@/ui/walk/WalkList";
 
@@ -90,6 +91,7 @@ export async function WalkStage({ view, person, phase }: Props) {
             </>
           )}
         </div>
+        <NotHeldNotice why={view.planFault} />
         {replan && <Replan isolation={isolation.number} view={replan} mayApprove={isCoordinator} job={view.number} />}
         {phase === "isolate" && view.review && (
           <IsolationReview

@@ -1,0 +1,1 @@
+ALTER TABLE `isolations` ADD `verdict_json` text;

@@ -1,0 +1,26 @@
+import type { NotHeld } from "../../refusal/notHeld";
+
+/** Why nobody may count on an isolation, as a clause: said after a colon, ended by whoever says it. */
+export function notHeldClause(why: NotHeld): string {
+  const { isolation } = why;
+  switch (why.code) {
+    case "not proven":
+      return `${isolation} is ${why.state}`;
+    case "not judged":
+      return `the plant register changed to revision ${why.revision}, and whether ${isolation} still holds on it is not known yet`;
+    case "plan fell":
+      return `on revision ${why.revision} of the plant register ${isolation} does not hold: ${fellClauses(why).join("; ")}`;
+  }
+}
+
+function fellClauses({ missingFaces, lostPoints, short }: Extract<NotHeld, { code: "plan fell" }>): string[] {
+  return [
+    ...(missingFaces.length > 0 ? [`the register no longer has ${missingFaces.join(", ")}`] : []),
+    ...(lostPoints.length > 0
+      ? [`${lostPoints.join(", ")} ${lostPoints.length > 1 ? "stop" : "stops"} nothing now`]
+      : []),
+    ...short.map(({ source, face, depth }) =>
+      depth === 0 ? `${source} reaches ${face}` : `${source} is held from ${face} less well than was approved`,
+    ),
+  ];
+}

@@ -1,0 +1,159 @@
+import { asc, eq } from "drizzle-orm";
+import type { OnNewPlant } from "../../src/core/plan/onNewPlant";
+import { soundReport } from "../../src/core/isolation/soundReport";
+import { boxView } from "../../src/server/box/boxView";
+import type { Db } from "../../src/server/db/database";
+import { isolations, ledger, permits } from "../../src/server/db/schema";
+import { loadIsolation } from "../../src/server/isolation/isolationStore";
+import { judgePending, writeVerdicts } from "../../src/server/isolation/verdicts";
+import { board } from "../../src/server/job/board";
+import { verifyLedger } from "../../src/server/ledger/verify";
+import { settleStanding } from "../../src/server/permit/settlePermits";
+import { TestSite } from "../support/testSite";
+import { atWork, ITEMS, LINKS, openTwoJobs } from "../support/twoJobs";
+
+/** A permit stands on its isolation being held now: nothing that breaks it leaves the permit live, not for a moment. */
+
+let site: TestSite;
+const holder = globalThis as { heavyLanternDatabase?: Db };
+
+beforeEach(async () => {
+  site = new TestSite();
+  holder.heavyLanternDatabase = site.db;
+  await openTwoJobs(site);
+});
+afterEach(() => {
+  delete holder.heavyLanternDatabase;
+  site.close();
+});
+
+const importing = (items: string, links: string) => ({
+  files: [
+    { name: "items.csv", text: items },
+    { name: "links.csv", text: links },
+  ],
+});
+/** Somebody found a second line into C, from a header that nobody had drawn. */
+const SECOND_LINE = importing(
+  `${ITEMS}S2,header,solvent,20,300000,flammable,,,fluid,,,,,,\n`,
+  `${LINKS}S2,C,fluid,2026-10-01\n`,
+);
+/** A tank far from anything, with its own valve. */
+const FAR_TANK = importing(`${ITEMS}T9,tank,water,20,200000,,,,,,,,,,\n`, LINKS);
+
+const stateOf = (permit: string) => site.db.select().from(permits).where(eq(permits.number, permit)).get()!.state;
+const rows = () => site.db.select().from(ledger).orderBy(asc(ledger.seq)).all();
+const typesAfter = (seq: number) => rows().flatMap((row) => (row.seq > seq ? [`${row.type} ${row.subject}`] : []));
+const lastRow = () => rows().at(-1)!.seq;
+
+test("a register on which the points still hold pins the plan to it, with a row, and work goes on", async () => {
+  const { permit, isolation } = await atWork(site, { place: "P" });
+  const before = lastRow();
+  await site.done("cora", "plant.import", FAR_TANK);
+  expect(typesAfter(before)).toEqual(["plant.import plant 2", `isolation.holds ${isolation}`]);
+  expect(stateOf(permit)).toBe("live");
+  await site.done("hal", "permit.sign-on", { permit, lock: "H-1" });
+  expect(board(site.clock_ms).alarms).toEqual([]);
+});
+
+test("one on which they do not stops every permit in the same transaction; nobody signs on, revalidates or resumes", async () => {
+  const { permit, isolation, job, box } = await atWork(site, { place: "P" });
+  const other = await atWork(site, { place: "T", holder: "hob", crew: ["hob"] });
+  await site.done("hal", "permit.sign-on", { permit, lock: "H-1" });
+  const before = lastRow();
+  await site.done("cora", "plant.import", SECOND_LINE);
+  expect(typesAfter(before)).toEqual([
+    "plant.import plant 2",
+    `isolation.fell ${isolation}`,
+    `isolation.holds ${other.isolation}`,
+    `permit.stopped-by-itself ${permit}`,
+  ]);
+  expect([stateOf(permit), stateOf(other.permit)]).toEqual(["suspended", "live"]);
+  const [, fell] = rows().filter(({ seq }) => seq > before);
+  expect(JSON.parse(fell!.body)).toMatchObject({
+    input: {
+      isolation,
+      planned: 1,
+      verdict: { revision: 2, judged: true, short: [{ source: "S2", face: "P", depth: 0 }] },
+    },
+  });
+  const says = /on revision 2 of the plant register S-\d+ does not hold: S2 reaches P/i;
+  expect(await site.refused("wim", "permit.sign-on", { permit, lock: "W-1" })).toMatch(says);
+  expect(await site.refused("isa", "permit.resume", { permit, words: "All is well." })).toMatch(says);
+  expect(board(site.clock_ms).alarms).toEqual([{ number: job, is: "broken" }]);
+  expect(boxView(box)!.jobs[0]!.planFault).toMatchObject({ code: "plan fell", lostPoints: [] });
+  // Who is on may always come off.
+  await site.done("hal", "permit.sign-off", { permit });
+});
+
+test("it is planned anew once everybody is off, its new points are locked and proved, and then the issuer resumes", async () => {
+  const { permit, isolation } = await atWork(site, { place: "P" });
+  await site.done("hal", "permit.sign-on", { permit, lock: "H-1" });
+  // The new header has a valve: there is a plan that holds.
+  const valve = "V-9,valve,,,,,,,,fluid,yes,yes,4,passing,\n";
+  const source = "S2,header,solvent,20,300000,flammable,,,fluid,,,,,,\n";
+  const second = "V-8,valve,,,,,,,,fluid,yes,yes,4,passing,\n";
+  const between = "D,pipe,solvent,20,300000,flammable,,,,,,,,,\nBL-D,bleed,,,,,,,,,,,,,safe gauge\n";
+  const links = ["S2,V-8", "V-8,D", "D,V-9", "V-9,C", "D,BL-D"].map((link) => `${link},fluid,2026-10-01\n`).join("");
+  await site.done("cora", "plant.import", importing(ITEMS + source + valve + second + between, LINKS + links));
+  const anew = { isolation, plantRevision: 2 };
+  expect(await site.refused("cora", "isolation.re-plan", anew)).toMatch(/Still signed on: hal/);
+  await site.done("hal", "permit.sign-off", { permit });
+  await site.done("cora", "isolation.re-plan", anew);
+  expect(loadIsolation(site.db, isolation)!.life.state).toBe("isolating");
+  expect(await site.refused("isa", "permit.resume", { permit, words: "Planned anew." })).toMatch(/not proven/);
+  await site.walk(isolation, { first: "ivo", second: "vera" });
+  const { life } = loadIsolation(site.db, isolation)!;
+  expect(life.state).toBe("proven");
+  expect(life.steps.flatMap(({ kind, subject, done }) => (kind === "lock" && done ? [subject] : []))).toEqual(
+    expect.arrayContaining(["V-8", "V-9"]),
+  );
+  await site.done("isa", "permit.resume", { permit, words: "The second line is isolated and proved." });
+  await site.done("hal", "permit.sign-on", { permit, lock: "H-1" });
+  expect(verifyLedger(site.db, site.headFile).ok).toBe(true);
+});
+
+test("what changed while it was judged counts as fallen until it is judged again", async () => {
+  const { permit, isolation } = await atWork(site, { place: "P" });
+  await site.done("cora", "plant.import", FAR_TANK);
+  expect(stateOf(permit)).toBe("live");
+  // As if the register had come in while nobody could judge it.
+  site.db.update(isolations).set({ verdict: null }).where(eq(isolations.number, isolation)).run();
+  const before = lastRow();
+  site.db.transaction((tx) => {
+    const { written } = writeVerdicts(tx, new Map<string, OnNewPlant>(), site.clock_ms);
+    settleStanding(tx, written, site.clock_ms);
+  });
+  expect(typesAfter(before)).toEqual([`isolation.unjudged ${isolation}`, `permit.stopped-by-itself ${permit}`]);
+  expect(await site.refused("hal", "permit.sign-on", { permit, lock: "H-1" })).toMatch(/is not known yet/);
+  expect(board(site.clock_ms).alarms).toMatchObject([{ is: "asked" }]);
+  await judgePending(site.clock_ms, site.db, site.headFile);
+  expect(typesAfter(before).at(-1)).toBe(`isolation.holds ${isolation}`);
+  // It holds; but work that was stopped goes on by the issuer's word only.
+  expect(stateOf(permit)).toBe("suspended");
+  await site.done("isa", "permit.resume", { permit, words: "The points hold on the new register." });
+  await site.done("hal", "permit.sign-on", { permit, lock: "H-1" });
+});
+
+test("a plan that fell holds again when the register is put right", async () => {
+  const { permit, isolation } = await atWork(site, { place: "P" });
+  await site.done("cora", "plant.import", SECOND_LINE);
+  expect(stateOf(permit)).toBe("suspended");
+  await site.done("cora", "plant.import", importing(ITEMS, LINKS));
+  expect(rows().at(-1)!.type).toBe("isolation.holds");
+  expect(stateOf(permit)).toBe("suspended");
+  await site.done("isa", "permit.resume", { permit, words: "There is no second line: the drawing was wrong." });
+  expect(loadIsolation(site.db, isolation)!.row.plantRevision).toBe(1);
+});
+
+test("a test that lifts a point stops the permit in its own transaction", async () => {
+  const { isolation, job, permit, box } = await atWork(site, { place: "P" });
+  const { test: number } = await site.done("hal", "test.ask", { isolation, lift: ["Q"], purpose: "Which way round?" });
+  await site.done("hal", "test.agree", { test: number, job });
+  const before = lastRow();
+  await site.done("cora", "test.start", { test: number });
+  expect(typesAfter(before)).toEqual([expect.stringMatching(/^test.start /), `permit.stopped-by-itself ${permit}`]);
+  const [opens] = site.open(isolation);
+  await site.done("cora", "box.take-off", { box, lock: `C-${box}` });
+  await site.done("ivo", "step.do", { isolation, step: opens!.id, ...soundReport(opens!, { locks: 0 }) });
+});
