@@ -1,4 +1,5 @@
 import { stepLabel } from "../procedure/steps";
+import type { Refusal } from "../refusal/refusal";
 import { accept, refuse, type Result } from "../refusal/result";
 import { siteLockFault } from "../gear/gear";
 import {
@@ -11,6 +12,7 @@ import {
   type StepCommand,
   type WalkStep,
 } from "./isolation";
+import { failed, failureOf, isDone, secondProofFault, settled } from "./failures";
 import { asksOf } from "./stepAsks";
 import { judgeReport } from "./stepEvidence";
 
@@ -19,10 +21,12 @@ export function doStep(life: IsolationLife, command: StepCommand, facts: Isolati
   const step = life.steps.find(({ id }) => id === command.step);
   if (step === undefined) return refuse({ code: "unknown", what: "step", name: command.step });
   const label = stepLabel(step);
-  if (step.done) return refuse({ code: "already done", what: label, by: facts.nameOf(step.done.by) });
+  if (step.done && isDone(step)) {
+    return refuse({ code: "already done", what: label, by: facts.nameOf(step.done.by) });
+  }
   const needs = phaseState(step.phase);
   if (life.state !== needs) return wrongState(life, needs);
-  const first = life.steps.filter(({ id, done }) => step.after.includes(id) && !done);
+  const first = life.steps.filter((other) => step.after.includes(other.id) && !isDone(other));
   if (first.length > 0) return refuse({ code: "out of order", step: label, first: first.slice(0, 3).map(stepLabel) });
   if (step.stuck) return refuse({ code: "stuck", step: label, why: step.stuck.why, by: facts.nameOf(step.stuck.by) });
   const who = personFault(life, step, command);
@@ -37,8 +41,10 @@ export function doStep(life: IsolationLife, command: StepCommand, facts: Isolati
   }
   const people = liftFault(step, command, facts);
   if (people) return people;
+  const again = secondProofFault(step, command);
+  if (again) return refuse(again);
   const judged = judgeReport(step, command, { person: command.by, at_ms: command.at_ms }, facts);
-  if (!judged.ok) return judged;
+  if (!judged.ok) return orFailed(life, step, judged.refusal, command);
   const done: Done = {
     by: command.by,
     at_ms: command.at_ms,
@@ -46,7 +52,9 @@ export function doStep(life: IsolationLife, command: StepCommand, facts: Isolati
     skipped: false,
     ...judged.value,
   };
-  const steps = life.steps.map((other) => (other.id === step.id ? { ...other, done } : other));
+  const steps = life.steps.map((other) =>
+    other.id === step.id ? { ...other, done, ...settled(other, command.at_ms) } : other,
+  );
   return accept({ ...life, steps, state: stateAfter(life.state, steps) });
 }
 
@@ -58,9 +66,15 @@ export function proveAgain(life: IsolationLife, command: StepCommand, facts: Iso
   const who = personFault(life, step, command);
   if (who) return who;
   const judged = judgeReport(step, command, { person: command.by, at_ms: command.at_ms }, facts);
-  if (!judged.ok) return judged;
+  if (!judged.ok) return orFailed(life, step, judged.refusal, command);
   const done: Done = { by: command.by, at_ms: command.at_ms, lock: null, skipped: false, ...judged.value };
   return accept({ ...life, steps: life.steps.map((other) => (other.id === step.id ? { ...other, done } : other)) });
+}
+
+/** What the plant says against it is written down, and the isolation is not proven; a report at fault changes nothing. */
+function orFailed(life: IsolationLife, step: WalkStep, refusal: Refusal, command: StepCommand): Result<IsolationLife> {
+  const failure = failureOf(refusal, command);
+  return failure === null ? refuse(refusal) : accept(failed(life, step, failure));
 }
 
 /** Competence, the plate in front of them, and a second person where one is asked for. */
@@ -100,8 +114,8 @@ function liftFault(step: WalkStep, command: StepCommand, facts: IsolationFacts) 
   return counted === known ? null : refuse({ code: "count differs", counted, known });
 }
 
-function stateAfter(state: IsolationLife["state"], steps: readonly WalkStep[]): IsolationLife["state"] {
-  const allDone = (phase: WalkStep["phase"]) => steps.every((step) => step.phase !== phase || step.done);
+export function stateAfter(state: IsolationLife["state"], steps: readonly WalkStep[]): IsolationLife["state"] {
+  const allDone = (phase: WalkStep["phase"]) => steps.every((step) => step.phase !== phase || isDone(step));
   if (state === "isolating" && allDone("isolate")) return "proven";
   if (state === "testing" && allDone("test")) return "proven";
   if (state === "restoring" && allDone("restore")) return "restored";

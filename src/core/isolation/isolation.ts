@@ -10,7 +10,33 @@ export type IsolationLife = Readonly<{
   steps: readonly WalkStep[];
 }>;
 
-export type WalkStep = PlannedStep & Readonly<{ done: Done | null; stuck: Stuck | null }>;
+export type WalkStep = PlannedStep &
+  Readonly<{
+    done: Done | null;
+    stuck: Stuck | null;
+    /** What failed at it, oldest first; missing where nothing did. */
+    failures?: readonly Failure[];
+  }>;
+
+/** What somebody says of something that was found, and when. */
+type Said = Readonly<{ by: PersonId; at_ms: number; words: string }>;
+
+/** A proof that failed: what was seen, by whom, with what. It is never taken out of the record. */
+export type Failure = Readonly<{
+  what: "not safe" | "leaks" | "started";
+  /** In `unit`; null where nothing is measured. */
+  reading: number | null;
+  unit: string | null;
+  instrument: string | null;
+  by: PersonId;
+  at_ms: number;
+  /** What it came from. */
+  cause: Said | null;
+  /** It was never so: another person looked at the instrument. */
+  inError: Said | null;
+  /** When it was done again, well. */
+  settled_ms: number | null;
+}>;
 
 export type Done = Readonly<{
   by: PersonId;
@@ -22,7 +48,18 @@ export type Done = Readonly<{
   evidence: Evidence | null;
 }>;
 
-export const STUCK_WHYS = ["broken", "missing", "other plate", "locked by others", "cannot be reached"] as const;
+export const STUCK_WHYS = [
+  "broken",
+  "missing",
+  "other plate",
+  "locked by others",
+  "cannot be reached",
+  "blocked",
+  "passes",
+  "creeps",
+] as const;
+/** These say that the plan does not do what it says: only another plan answers them. Common practice, no source. */
+export const ASKS_ANOTHER_PLAN: ReadonlySet<string> = new Set(["blocked", "passes", "creeps"]);
 /** A step that cannot be done as planned: the engine plans again, and nobody skips it. */
 export type Stuck = Readonly<{ why: (typeof STUCK_WHYS)[number]; words: string; by: PersonId; at_ms: number }>;
 
@@ -41,6 +78,8 @@ export type IsolationCommand =
   | (By & Readonly<{ type: "cannot"; step: string; why: Stuck["why"]; words: string }>)
   /** The step can be done after all: it was found, mended, freed. */
   | (By & Readonly<{ type: "can"; step: string; words: string }>)
+  /** What a failed proof came from; or that it was never so, by another who looked. */
+  | (By & Readonly<{ type: "find cause" | "entered in error"; step: string; words: string }>)
   /** A new plan in place of the old: what stands of the old stays. */
   | (By & Readonly<{ type: "re-plan"; steps: readonly PlannedStep[] }>)
   /** Points lifted for a while, for a test; faces named here are proved again afterwards. */

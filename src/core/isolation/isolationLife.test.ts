@@ -148,11 +148,117 @@ describe("the life of an isolation", () => {
   test("a missing, unsafe or unproved reading blocks, and so does proving one's own locks", () => {
     const locked = after(doIt("i1"), doIt("i2"), doIt("i3"));
     expect(codeOf(locked, doIt("i4", { by: BEN, readings: {} }))).toBe("reading missing");
-    expect(codeOf(locked, doIt("i4", { by: BEN, reading: 230 }))).toBe("reading not safe");
-    expect(codeOf(locked, doIt("i4", { by: BEN, reading: -230 }))).toBe("reading not safe");
     expect(codeOf(locked, doIt("i4", { by: BEN, provedAfter: false }))).toBe("tester not proved");
     expect(codeOf(locked, doIt("i4"))).toBe("second person needed");
     expect(proven().state).toBe("proven");
+  });
+
+  describe("a proof that fails", () => {
+    const locked = after(doIt("i1"), doIt("i2"), doIt("i3"));
+    const dead = (more: object = {}) => doIt("i4", { by: BEN, ...more });
+    const then = (life: IsolationLife, ...commands: IsolationCommand[]) =>
+      commands.reduce((now, command) => {
+        const decided = decideIsolation(now, command, quiet);
+        if (!decided.ok) throw new Error(decided.refusal.code);
+        checkIsolation(decided.value);
+        return decided.value;
+      }, life);
+    const said = (type: "find cause" | "entered in error", by: PersonId): IsolationCommand => ({
+      type,
+      step: "i4",
+      by,
+      at_ms: 5,
+      words: "fed back by the neighbour's interlock",
+    });
+    const failing = then(locked, dead({ reading: 230, at_ms: 4 }));
+
+    test("stays in the record with what was seen, and nothing is proved by it", () => {
+      for (const reading of [230, -230]) {
+        const { steps, state } = then(locked, dead({ reading, at_ms: 4 }));
+        expect(state).toBe("isolating");
+        expect(steps[3]).toMatchObject({
+          done: null,
+          failures: [{ what: "not safe", reading: 230, unit: "V", instrument: "VT-1", by: BEN, at_ms: 4, cause: null }],
+        });
+      }
+    });
+    test("is not made good by the same person typing nought", () => {
+      expect(codeOf(failing, dead())).toBe("cause first");
+      const known = then(failing, said("find cause", ANN));
+      expect(codeOf(known, dead())).toBe("same hands");
+      expect(codeOf(known, dead({ tester: "vt-1" }))).toBe("same hands");
+      expect(then(known, dead({ tester: "VT-2" })).state).toBe("proven");
+      const other = then(known, doIt("i4", { by: CAS }));
+      expect(other.state).toBe("proven");
+      expect(other.steps[3]!.failures).toMatchObject([{ cause: { by: ANN }, settled_ms: 1 }]);
+    });
+    test("fails again as often as it does, each with a cause of its own", () => {
+      const twice = then(failing, said("find cause", ANN), doIt("i4", { by: CAS, reading: 12, at_ms: 6 }));
+      expect(twice.steps[3]!.failures).toHaveLength(2);
+      expect(codeOf(twice, dead({ tester: "VT-3" }))).toBe("cause first");
+      expect(codeOf(then(twice, said("find cause", ANN)), dead())).toBe("accepted");
+    });
+    test("was entered in error only where another person who looked says so; the entry stays", () => {
+      expect(codeOf(failing, said("entered in error", BEN))).toBe("another takes it back");
+      const back = then(failing, said("entered in error", ANN));
+      expect(back.steps[3]!.failures).toMatchObject([{ reading: 230, inError: { by: ANN } }]);
+      expect(then(back, dead()).state).toBe("proven");
+      expect(codeOf(back, said("find cause", ANN))).toBe("nothing failed");
+    });
+    test("after it was proved before takes the proof away, and gives it back where it was entered in error", () => {
+      const again: IsolationCommand = { ...dead({ reading: 230, at_ms: 4 }), type: "prove again" };
+      const fallen = then(proven(), again);
+      expect(fallen.state).toBe("isolating");
+      expect(then(fallen, said("entered in error", CAS)).state).toBe("proven");
+      expect(codeOf(fallen, dead())).toBe("cause first");
+      expect(then(fallen, said("find cause", CAS), doIt("i4", { by: CAS })).state).toBe("proven");
+    });
+    test("is carried over to a new plan, and answered there", () => {
+      const planned = fresh.steps.map(({ done: _, stuck: __, ...one }) => one);
+      const anew = then(failing, { type: "re-plan", by: ANN, at_ms: 6, steps: planned });
+      const proof = anew.steps.find(({ kind }) => kind === "prove")!;
+      expect(proof.failures).toHaveLength(1);
+      expect(codeOf(anew, { ...dead(), step: proof.id })).toBe("cause first");
+    });
+    test("of a start that starts likewise", () => {
+      const tries: IsolationLife = {
+        ...fresh,
+        steps: [step("i1", "try start", "P-1", [], { ways: ["at the machine"] })],
+      };
+      const started = then(tries, doIt("i1", { tried: ["at the machine"], started: true }));
+      expect(started).toMatchObject({
+        state: "isolating",
+        steps: [{ failures: [{ what: "started", instrument: "VT-1" }] }],
+      });
+      expect(codeOf(tries, doIt("i1", { tried: ["at the machine"] }))).toBe("accepted");
+    });
+  });
+
+  test("what cannot be done is freed by another person, and never where the plant does not do what the plan says", () => {
+    const stuck = (why: "broken" | "blocked" | "passes" | "creeps") =>
+      after(doIt("i1"), { type: "cannot", step: "i2", why, words: "see there", by: ANN, at_ms: 2 });
+    const free = (by: PersonId): IsolationCommand => ({ type: "can", step: "i2", words: "mended", by, at_ms: 3 });
+    expect(codeOf(stuck("broken"), free(ANN))).toBe("another frees it");
+    expect(codeOf(stuck("broken"), free(BEN))).toBe("accepted");
+    for (const why of ["blocked", "passes", "creeps"] as const) {
+      expect(codeOf(stuck(why), free(BEN))).toBe("needs another plan");
+    }
+  });
+
+  test("a plan that fell under a proven isolation is planned anew once everybody is off", () => {
+    const steps = [...fresh.steps, step("i5", "lock", "V-9", ["i1"]), step("r9", "unlock", "V-9", ["r1"])].map(
+      ({ done: _, stuck: __, ...one }) => one,
+    );
+    const anew: IsolationCommand = { type: "re-plan", by: ANN, at_ms: 3, steps };
+    expect(codeOf(proven(), anew)).toBe("wrong state");
+    expect(codeOf(proven(), anew, { ...quiet, planFell: true, peopleOn: ["Ben"] })).toBe("people on");
+    const decided = decideIsolation(proven(), anew, { ...quiet, planFell: true });
+    if (!decided.ok) throw new Error("refused");
+    checkIsolation(decided.value);
+    expect(decided.value.state).toBe("isolating");
+    // Where the new plan wants nothing more it stands at once.
+    const same: IsolationCommand = { ...anew, steps: steps.slice(0, -2) };
+    expect(decideIsolation(proven(), same, { ...quiet, planFell: true })).toMatchObject({ value: { state: "proven" } });
   });
 
   test("nothing is lifted while anyone is on, a permit is open, or the count of locks differs", () => {
@@ -189,6 +295,16 @@ describe("the life of an isolation", () => {
             locksCounted: fc.constantFrom(0, 0, 1, null),
           })
           .map((pick): IsolationCommand => doIt(pick.step, pick)),
+      },
+      {
+        weight: 20,
+        arbitrary: fc
+          .record({
+            type: fc.constantFrom("find cause" as const, "entered in error" as const),
+            step: fc.constantFrom(...fresh.steps.map(({ id }) => id)),
+            by: fc.constantFrom(ANN, BEN, CAS),
+          })
+          .map((pick): IsolationCommand => ({ ...pick, at_ms: 2, words: "a lead left on" })),
       },
       { weight: 1, arbitrary: fc.constant<IsolationCommand>({ type: "start return", by: ANN, at_ms: 3 }) },
     );

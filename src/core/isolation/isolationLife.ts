@@ -1,8 +1,10 @@
 import { stepLabel, type PlannedStep } from "../procedure/steps";
 import { testSteps } from "../procedure/testSteps";
 import { accept, refuse, type Result } from "../refusal/result";
-import { doStep, proveAgain } from "./doStep";
+import { doStep, proveAgain, stateAfter } from "./doStep";
+import { answerFailure, isDone } from "./failures";
 import {
+  ASKS_ANOTHER_PLAN,
   open,
   phaseState,
   wrongState,
@@ -32,6 +34,7 @@ import { mergeSteps } from "./mergeSteps";
  *   4. A lock step that is done names its lock, and no two points that are locked now share one.
  *   5. A step that is stuck is not done, and nothing is proven while one is.
  *   6. Every point that is locked has one step that unlocks it and is still open.
+ *   7. Nothing that failed is lost: a step has its failures as long as it lives, and nothing is proven over an open one.
  *
  * This is the only way an isolation changes.
  */
@@ -48,6 +51,14 @@ export function decideIsolation(
     case "cannot":
     case "can":
       return stick(life, command, facts);
+    case "find cause":
+      return answerFailure(life, command, facts);
+    case "entered in error": {
+      const answered = answerFailure(life, command, facts);
+      if (!answered.ok) return answered;
+      const { state, steps } = answered.value;
+      return accept({ ...answered.value, state: stateAfter(state, steps) });
+    }
     case "re-plan": {
       return rePlan(life, command, facts);
     }
@@ -71,8 +82,8 @@ function rePlan(
   if (life.state !== "isolating" && !fell) return wrongState(life, "isolating");
   if (fell && facts.peopleOn.length > 0) return refuse({ code: "people on", people: facts.peopleOn });
   const steps = mergeSteps(life.steps, command.steps);
-  const isDone = steps.every((step) => step.phase !== "isolate" || step.done !== null);
-  return accept({ ...life, state: isDone ? "proven" : "isolating", steps });
+  const all = steps.every((step) => step.phase !== "isolate" || isDone(step));
+  return accept({ ...life, state: all ? "proven" : "isolating", steps });
 }
 
 function stick(
@@ -84,8 +95,11 @@ function stick(
   if (step === undefined) return refuse({ code: "unknown", what: "step", name: command.step });
   if (step.done) return refuse({ code: "already done", what: stepLabel(step), by: facts.nameOf(step.done.by) });
   if (life.state !== phaseState(step.phase)) return wrongState(life, phaseState(step.phase));
-  if (command.type === "can" && step.stuck === null) {
-    return refuse({ code: "already done", what: `Freeing ${stepLabel(step)}` });
+  if (command.type === "can") {
+    if (step.stuck === null) return refuse({ code: "already done", what: `Freeing ${stepLabel(step)}` });
+    const { why, by } = step.stuck;
+    if (ASKS_ANOTHER_PLAN.has(why)) return refuse({ code: "needs another plan", step: stepLabel(step), why });
+    if (by === command.by) return refuse({ code: "another frees it", step: stepLabel(step), by: facts.nameOf(by) });
   }
   const stuck: Stuck | null =
     command.type === "can"
@@ -174,8 +188,8 @@ export function checkIsolation(life: IsolationLife): void {
     if (back.length !== 1) broken(6, point);
   }
   const over = life.state === "restoring" || life.state === "restored";
-  const isolated = life.steps.every((step) => step.phase !== "isolate" || step.done);
-  const tested = life.steps.every((step) => step.phase !== "test" || step.done);
+  const isolated = life.steps.every((step) => step.phase !== "isolate" || isDone(step));
+  const tested = life.steps.every((step) => step.phase !== "test" || isDone(step));
   if ((life.state === "proven") !== (isolated && tested && !over)) broken(2);
   if (life.state === "testing" && (!isolated || tested)) broken(2);
 }

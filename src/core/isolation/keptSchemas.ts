@@ -1,7 +1,7 @@
 import { z } from "zod";
 import { personIdSchema } from "../people/roles";
 import type { Verdict } from "./heldNow";
-import { STUCK_WHYS, type Stuck } from "./isolation";
+import { STUCK_WHYS, type Failure, type Stuck } from "./isolation";
 import type { Evidence } from "./stepEvidence";
 import type { Affected } from "./temporary";
 
@@ -46,6 +46,25 @@ export const stuckSchema: z.ZodType<Stuck> = z.object({
   by: personIdSchema,
   at_ms: z.number(),
 });
+
+const saidSchema = z.object({ by: personIdSchema, at_ms: z.number(), words: z.string() }).nullable();
+
+/** What failed at a step, as it is kept. */
+export const failuresSchema: z.ZodType<readonly Failure[]> = z
+  .array(
+    z.object({
+      what: z.enum(["not safe", "leaks", "started"]),
+      reading: z.number().nullable(),
+      unit: z.string().nullable(),
+      instrument: z.string().nullable(),
+      by: personIdSchema,
+      at_ms: z.number(),
+      cause: saidSchema,
+      inError: saidSchema,
+      settled_ms: z.number().nullable(),
+    }),
+  )
+  .readonly();
 
 /** The jobs that a temporary de-isolation reaches, as they are kept. */
 export const affectedSchema: z.ZodType<readonly Affected[]> = z.array(

@@ -1,4 +1,5 @@
 import type { WalkStep } from "./isolation";
+import { isDone } from "./failures";
 import { lockedPoints } from "./lockedPoints";
 import { stepLabel, type PlannedStep } from "../procedure/steps";
 
@@ -14,19 +15,32 @@ const STAYS: ReadonlySet<PlannedStep["kind"]> = new Set<PlannedStep["kind"]>(["t
  * Ids are given anew, for the old plan's ids may mean other steps. Cost: linear in steps.
  */
 export function mergeSteps(old: readonly WalkStep[], planned: readonly PlannedStep[]): WalkStep[] {
-  const doneBefore = new Map(old.filter((step) => step.done).map((step) => [keyOf(step), step]));
+  const doneBefore = new Map(old.filter(isDone).map((step) => [keyOf(step), step]));
+  // What failed stays on record, and has to be answered under the new plan as under the old.
+  const failedBefore = new Map(old.flatMap((step) => (step.failures ? [[keyOf(step), step.failures] as const] : [])));
   const wanted = new Set(planned.map(keyOf));
   const rename = (id: string) => `n${id}`;
   const doneIds = new Set<string>();
+  const failuresOf = (step: PlannedStep): Pick<WalkStep, "failures"> => {
+    const failures = failedBefore.get(keyOf(step));
+    return failures === undefined ? {} : { failures };
+  };
   const merged = planned.map((step): WalkStep => {
     const id = rename(step.id);
     const after = step.after.map(rename);
     const was = doneBefore.get(keyOf(step));
     const stays = STAYS.has(step.kind);
     if (!was || (!stays && after.some((one) => !doneIds.has(one))))
-      return { ...step, id, after, done: null, stuck: null };
+      return { ...step, id, after, done: null, stuck: null, ...failuresOf(step) };
     doneIds.add(id);
-    return { ...step, id, after: after.filter((one) => doneIds.has(one)), done: was.done, stuck: null };
+    return {
+      ...step,
+      id,
+      after: after.filter((one) => doneIds.has(one)),
+      done: was.done,
+      stuck: null,
+      ...failuresOf(step),
+    };
   });
   // Locks that hang and are wanted no more: kept, with their way back after everything else is shut.
   const hanging = lockedPoints({ steps: old }).filter((step) => !wanted.has(keyOf(step)));

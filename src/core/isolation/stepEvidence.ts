@@ -24,6 +24,8 @@ export type StepReport = Readonly<
     reading: number | null;
     instrument: string | null;
     tried: readonly string[];
+    /** It started, or moved, when it was tried. */
+    started: boolean;
     /** Earths by number: where each stands. */
     earths: Readonly<Record<string, string>>;
     locksCounted: number | null;
@@ -37,7 +39,7 @@ export type StepReport = Readonly<
 >;
 
 /** What is kept of it, beside the lock and the one reading. */
-export type Evidence = Omit<StepReport, "plate" | "lock" | "reading" | "locksCounted"> &
+export type Evidence = Omit<StepReport, "plate" | "lock" | "reading" | "locksCounted" | "started"> &
   /** How far the instrument may be off, by the register at that moment. */
   Readonly<{ error?: number | null }>;
 
@@ -88,6 +90,7 @@ export function judgeReport(
     return tooHigh(label, reading, error, most, unit) ?? keep({ instrument, error }, reading);
   }
   if (asks.ways.length > 0) {
+    if (report.started) return refuse({ code: "it started", step: label });
     const left = asks.ways.filter((way) => !report.tried?.includes(way));
     return left.length > 0 ? refuse({ code: "ways not tried", step: label, left }) : keep({ tried: asks.ways });
   }

@@ -1,4 +1,5 @@
 import type { IsolationLife } from "../isolation/isolation";
+import { openFailures } from "../isolation/failures";
 import { stepLabel } from "../procedure/steps";
 import { isRunOut } from "../permit/life/permitLife";
 import { peopleOn, type PermitLife } from "../permit/record/permitTypes";
@@ -44,6 +45,15 @@ export function nextAct(
     return act("walk", `Review isolation ${isolation.number}: it has stood past its date`, ["coordinator"], true);
   }
   if (isolation === null) return act("points", "Choose the points and approve the isolation", ["coordinator"]);
+  const failed = isolation.steps.find((step) => openFailures(step).length > 0);
+  if (failed) {
+    return act(
+      failed.phase === "restore" ? "return" : "walk",
+      `Not proved: ${stepLabel(failed)}. Find out why`,
+      ["isolator", "coordinator"],
+      true,
+    );
+  }
   const stuck = isolation.steps.find((step) => step.stuck);
   if (stuck) return act("walk", `Plan again: ${stepLabel(stuck)} cannot be done`, ["coordinator"], true);
   if (isolation.state === "isolating" || isolation.state === "restoring" || isolation.state === "testing") {

@@ -24,6 +24,13 @@ export type Refusal =
   | { code: "lock in use"; lock: string; where: string }
   | { code: "reading missing"; step: string; what: string }
   | { code: "reading not safe"; step: string; reading: number; error: number; limit: number; unit: string }
+  | { code: "it started"; step: string }
+  | { code: "cause first"; step: string }
+  | { code: "same hands"; step: string }
+  | { code: "nothing failed"; step: string }
+  | { code: "another takes it back"; step: string; by: string }
+  | { code: "needs another plan"; step: string; why: string }
+  | { code: "another frees it"; step: string; by: string }
   | { code: "tester not proved"; step: string }
   | { code: "second person needed"; step: string }
   | { code: "isolation not proven"; isolation: string; open: number }

@@ -3,7 +3,7 @@ import { attachFigure, countStore, setUpJob } from "../figures/dayActs";
 import { hangOnBox, takeOffBox } from "../box/boxActs";
 import { exchangeProcedures } from "../box/exchangeAct";
 import { bumpGear, enterGear, giveBackGear, handOutGear, withdrawGear } from "../gear/gearActs";
-import { canDoStep, doStep, proveAgain, startReturn } from "../isolation/isolationActs";
+import { canDoStep, doStep, enteredInError, findCause, proveAgain, startReturn } from "../isolation/isolationActs";
 import { cannotDoStep, replan } from "../isolation/replanActs";
 import { reviewIsolation } from "../isolation/reviewAct";
 import { agreeToTest, askTest, callOffTest, startTest } from "../isolation/temporaryActs";
@@ -57,6 +57,8 @@ export const ACTS: ReadonlyMap<string, Act> = new Map(
     doStep,
     proveAgain,
     canDoStep,
+    findCause,
+    enteredInError,
     cannotDoStep,
     replan,
     settleKept,

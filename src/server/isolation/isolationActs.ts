@@ -3,7 +3,7 @@ import { stepLabel } from "../../core/procedure/steps";
 import { facesBehind } from "../../core/procedure/testSteps";
 import { decideBox, type BoxCommand } from "../../core/box/boxLife";
 import { decideIsolation } from "../../core/isolation/isolationLife";
-import { type IsolationCommand, type WalkStep } from "../../core/isolation/isolation";
+import type { Failure, IsolationCommand, IsolationLife, WalkStep } from "../../core/isolation/isolation";
 import type { PersonId } from "../../core/people/roles";
 import { liftHarms } from "../../core/guard/liftHarms";
 import type { Refusal } from "../../core/refusal/refusal";
@@ -35,6 +35,7 @@ export const reportSchema = z.object({
   gloves: optionalText,
   reading: z.number("the reading must be a number, written with a point").nullish(),
   instrument: optionalText,
+  started: z.boolean().optional(),
   tried: z.array(z.string().max(80)).max(20).optional(),
   earths: z.record(z.string().max(60), z.string().trim().max(80)).optional(),
   locksCounted: countOf("locks"),
@@ -89,9 +90,40 @@ export const canDoStep = defineAct({
       words: input.words,
     });
     const step = stored?.life.steps.find(({ id }) => id === input.step);
-    if (outcome.ok && stored && step?.kind === "lock") strike(context.tx, stored, step.subject, false);
+    if (outcome.ok && stored && step && ["lock", "verify", "bleed"].includes(step.kind)) {
+      strike(context.tx, stored, step.subject, false);
+    }
     return outcome;
   },
+});
+
+const answerInput = (what: string) =>
+  z.object({
+    isolation: z.string(),
+    step: z.string(),
+    words: z.string(`${what} is missing`).trim().min(3, `write ${what}`).max(500, "at most 500 characters"),
+  });
+
+/** What a failed proof came from: written down before anybody proves it again. */
+export const findCause = defineAct({
+  type: "step.cause",
+  words: "write down what a failed proof came from",
+  roles: WALKERS,
+  pin: true,
+  input: answerInput("what it came from"),
+  run: (context, { isolation, ...input }) =>
+    changeIsolation(context, isolation, { ...by(context), ...input, type: "find cause" }),
+});
+
+/** It was never so: another person looked at the instrument. The entry stays, marked. */
+export const enteredInError = defineAct({
+  type: "step.entered-in-error",
+  words: "take back what was entered in error",
+  roles: WALKERS,
+  pin: true,
+  input: answerInput("what the instrument showed"),
+  run: (context, { isolation, ...input }) =>
+    changeIsolation(context, isolation, { ...by(context), ...input, type: "entered in error" }),
 });
 
 export const startReturn = defineAct({
@@ -134,8 +166,29 @@ export function changeIsolation(context: ActContext, number: string, command: Is
   for (const { id } of boxes) followWithBox(tx, id, done, at, returned);
   if (stored.life.state === "testing" && decided.value.state === "proven") endTests(tx, stored.row.id, now_ms);
   // The step's words go into the ledger, so that a tag can be found there.
+  const failure = step && newFailure(step, decided.value);
+  if (step && failure) {
+    const did = `${stepLabel(step)}: ${FAILED[failure.what]}`;
+    return {
+      ok: true,
+      subject: number,
+      answer: { isolation: number, state: decided.value.state, did, failed: failure.what },
+    };
+  }
   const did = step ? `${command.type === "do step" ? "" : `${command.type} `}${stepLabel(step)}` : command.type;
   return { ok: true, subject: number, answer: { isolation: number, state: decided.value.state, did } };
+}
+
+const FAILED: Readonly<Record<Failure["what"], string>> = {
+  "not safe": "not proved, the reading is not safe",
+  leaks: "it leaks",
+  started: "it started",
+};
+
+/** What failed at this step just now. */
+function newFailure(before: WalkStep, after: IsolationLife): Failure | undefined {
+  const step = after.steps.find(({ id }) => id === before.id);
+  return (step?.failures?.length ?? 0) > (before.failures?.length ?? 0) ? step!.failures!.at(-1) : undefined;
 }
 
 /** Keys of what was just hung or lifted, and the box closed or given back. It cannot refuse what the isolation allowed. */

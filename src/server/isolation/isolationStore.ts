@@ -111,7 +111,8 @@ function walkStep(step: typeof steps.$inferSelect): WalkStep {
           skipped: step.skipped,
           evidence: step.evidence === null ? null : step.evidence,
         };
-  return { ...planned, done, stuck: step.stuck === null ? null : step.stuck };
+  const { stuck, failures } = step;
+  return { ...planned, done, stuck, ...(failures === null ? {} : { failures }) };
 }
 
 /** Writes what changed between two states of an isolation: its steps, its holds, its earths. Keys are the box's. */
@@ -152,7 +153,7 @@ export function newlyDone(before: IsolationLife, after: IsolationLife): WalkStep
 }
 
 function rowOf(isolationId: string, step: WalkStep, position: number, now_ms: number) {
-  const { done, stuck, ...planned } = step;
+  const { done, stuck, failures, ...planned } = step;
   return {
     isolationId,
     stepId: step.id,
@@ -166,6 +167,7 @@ function rowOf(isolationId: string, step: WalkStep, position: number, now_ms: nu
     skipped: done?.skipped ?? false,
     evidence: done?.evidence ?? null,
     stuck,
+    failures: failures ?? null,
   };
 }
 

@@ -15,6 +15,9 @@ import { currentPlant } from "../plant/plantStore";
 import { defineAct, type ActOutcome } from "../act/act";
 import { by, changeIsolation } from "./isolationActs";
 
+/** Steps at a device or a bleed that no plan counts on once they cannot be done: a blocked drain is not planned again. */
+const STRUCK_OUT: ReadonlySet<string> = new Set(["lock", "verify", "bleed"]);
+
 /** A step that cannot be done as planned. Its device is struck out at once: no plan counts on it until somebody says so. */
 export const cannotDoStep = defineAct({
   type: "step.cannot",
@@ -43,7 +46,7 @@ export const cannotDoStep = defineAct({
       words: input.words,
     });
     const step = stored?.life.steps.find(({ id }) => id === input.step);
-    if (outcome.ok && stored && step?.kind === "lock") strike(tx, stored, step.subject, true);
+    if (outcome.ok && stored && step && STRUCK_OUT.has(step.kind)) strike(tx, stored, step.subject, true);
     return outcome;
   },
 });

@@ -183,8 +183,10 @@ export function jobViews(numbers: readonly string[], now_ms: number, stepsOf = w
         on: peopleOn(life).length,
       })),
       nameOf: Object.fromEntries(
-        (isolation?.steps ?? []).flatMap(({ done, stuck }) =>
-          [done?.by, stuck?.by].flatMap((id) => (id ? [[id, nameOf(id)]] : [])),
+        (isolation?.steps ?? []).flatMap(({ done, stuck, failures = [] }) =>
+          [done?.by, stuck?.by, ...failures.flatMap(({ by, inError }) => [by, inError?.by])].flatMap((id) =>
+            id ? [[id, nameOf(id)]] : [],
+          ),
         ),
       ),
       next: nextAct(

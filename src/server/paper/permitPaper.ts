@@ -1,3 +1,4 @@
+import { isDone } from "../../core/isolation/failures";
 import type { Paper } from "../../workers/renderPdf";
 import QRCode from "qrcode";
 import type { Content } from "pdfmake/interfaces";
@@ -32,7 +33,7 @@ export async function permitPaper(
   const qr = await QRCode.toString(url, { type: "svg", margin: 0 });
   const isolation = permit.job.isolation;
   const locked = isolation?.steps.filter((step) => step.kind === "lock" && step.done) ?? [];
-  const proofs = isolation?.steps.filter((step) => step.kind === "prove" && step.done) ?? [];
+  const proofs = isolation?.steps.filter((step) => step.kind === "prove" && isDone(step)) ?? [];
   const signOns = permit.signOns.map((signOn) => [
     signOn.name,
     { text: signOn.lock, font: "Mono" },

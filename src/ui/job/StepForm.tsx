@@ -82,7 +82,12 @@ export function StepForm({ isolation, step, label, units, keep, again = false }:
         {asks.reading !== null && unit !== null && (
           <ReadingFields symbol={unit.symbol} instrument={asks.reading.instrument} />
         )}
-        {asks.ways.length > 0 && <Ticks name="tried" legend="Tried" options={asks.ways} />}
+        {asks.ways.length > 0 && (
+          <>
+            <Ticks name="tried" legend="Tried" options={asks.ways} />
+            <Ticks name="started" legend="Or" options={["It started, or moved"]} />
+          </>
+        )}
         {asks.earths !== null && (
           <EarthFields places={[step.subject, ...(step.entrances ?? [])]} applying={asks.earths === "apply"} />
         )}

@@ -31,7 +31,9 @@ export function Replan({
   const tags = (list: readonly string[]) => (list.length === 0 ? "none" : list.join(", "));
   return (
     <section aria-label="Plan again" className="border-warning mb-6 space-y-3 border-l-4 pl-4">
-      <h3 className="text-lg font-semibold">{view.fell ? "The plan does not hold on the register of today" : "A step cannot be done as planned"}</h3>
+      <h3 className="text-lg font-semibold">
+        {view.fell ? "The plan does not hold on the register of today" : "A step cannot be done as planned"}
+      </h3>
       {view.fault ? (
         <p>There is no other plan: {view.fault}. Change the job or the plant, or free the step.</p>
       ) : (

@@ -2,6 +2,7 @@
 
 import { stepLabel } from "../../core/procedure/steps";
 import type { Guide } from "../../core/procedure/walkGuide";
+import { ASKS_ANOTHER_PLAN } from "../../core/isolation/isolation";
 import type { WalkStep } from "../../core/isolation/isolation";
 import type { Competence, Role } from "../../core/people/roles";
 import type { UnitSystem } from "../../core/units/units";
@@ -11,6 +12,8 @@ import type { KeptAct } from "../offline/keptAct";
 import { useKeptActs } from "../offline/useKeptActs";
 import { readingUnit } from "../text/reading";
 import { clock } from "../text/when";
+import { isDone, openFailures } from "../../core/isolation/failures";
+import { NotProved } from "./NotProved";
 import { CannotForm, FreeForm } from "./CannotForm";
 
 export type WalkRow = Readonly<{
@@ -18,6 +21,8 @@ export type WalkRow = Readonly<{
   /** How long it takes, in words. */
   takes: string | null;
   guide: Guide;
+  /** Of a proof that failed: where it may come from, in sentences. */
+  suspects: readonly string[];
 }>;
 
 export type Walker = Readonly<{
@@ -54,7 +59,7 @@ export function WalkList(props: Props) {
   // A kept step counts as done on this device only: the next one opens, and the server decides when it is sent.
   const done = new Set([
     ...doneElsewhere,
-    ...rows.filter(({ step }) => step.done).map(({ step }) => step.id),
+    ...rows.filter(({ step }) => isDone(step)).map(({ step }) => step.id),
     ...kept.filter((act) => act.type === "step.do" && act.refusal === null).map((act) => String(act.input.step)),
   ]);
   const ids = new Set(rows.map(({ step }) => step.id));
@@ -78,7 +83,7 @@ export function WalkList(props: Props) {
             row={row}
             index={index}
             kept={keptFor.get(row.step.id)}
-            open={walking && !row.step.done && row.step.after.every((id) => done.has(id))}
+            open={walking && !isDone(row.step) && row.step.after.every((id) => done.has(id))}
           />
         ))}
       </ol>
@@ -87,7 +92,7 @@ export function WalkList(props: Props) {
 }
 
 function StepRow({
-  row: { step, takes, guide },
+  row: { step, takes, guide, suspects },
   index,
   open,
   kept,
@@ -105,6 +110,7 @@ function StepRow({
   const fits =
     (step.competence === null || walker.competences.includes(step.competence)) &&
     (step.role === undefined || walker.roles.includes(step.role));
+  const wantsCause = openFailures(step).some(({ cause }) => cause === null);
   const mayDo = open && !isWaiting && walker.mayDo;
   return (
     <li
@@ -126,6 +132,18 @@ function StepRow({
           open={open}
           waiting={isWaiting}
         />
+        {step.failures && (
+          <NotProved
+            isolation={isolation}
+            step={step.id}
+            label={label}
+            failures={step.failures}
+            suspects={suspects}
+            nameOf={nameOf}
+            timeZone={timeZone}
+            mayDo={walker.mayDo}
+          />
+        )}
         {isWaiting && (
           <p className="text-sm">
             <strong>Kept on this device</strong>, <span className="num">{clock(kept.doneAt_ms, timeZone)}</span>
@@ -144,8 +162,10 @@ function StepRow({
             mayHangToo={step.kind === "lock" && step.done !== null}
           />
         )}
-        {mayDo && step.stuck && <FreeForm isolation={isolation} step={step.id} label={label} />}
-        {mayDo && fits && !step.stuck && !isConflict && (
+        {mayDo && step.stuck && !ASKS_ANOTHER_PLAN.has(step.stuck.why) && (
+          <FreeForm isolation={isolation} step={step.id} label={label} />
+        )}
+        {mayDo && fits && !step.stuck && !isConflict && !wantsCause && (
           <>
             <StepForm
               isolation={isolation}

@@ -36,7 +36,10 @@ export function readReport(
     report.reading = number("reading", to.reading);
     report.instrument = text("instrument");
   }
-  if (asks.ways.length > 0) report.tried = fields.getAll("tried").map(String);
+  if (asks.ways.length > 0) {
+    report.tried = fields.getAll("tried").map(String);
+    report.started = fields.has("started");
+  }
   if (asks.earths !== null) {
     const earths: Record<string, string> = {};
     for (let i = 0; fields.has(`earth ${i}`); i++) {

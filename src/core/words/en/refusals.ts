@@ -32,6 +32,20 @@ function wordsOf(refusal: Refusal): string {
       return `${refusal.step}: ${refusal.reading} ${refusal.unit}${refusal.error > 0 ? ` read with an instrument that may be off by ${refusal.error} ${refusal.unit}` : ""} is not surely below ${refusal.limit} ${refusal.unit}. It is not dead. Stop, and find what still feeds it, or take a better instrument.`;
     case "tester not proved":
       return `${refusal.step}: the tester must be proved on a live source before and after. Prove it and test again.`;
+    case "it started":
+      return `${refusal.step}: it started. Everybody away from it, and find what still drives it.`;
+    case "cause first":
+      return `${refusal.step} failed before. Find out why and write it down, then prove it again.`;
+    case "same hands":
+      return `${refusal.step} failed in your hands. Somebody else proves it again, or you with another instrument.`;
+    case "nothing failed":
+      return `${refusal.step} has not failed, so there is nothing to answer.`;
+    case "another takes it back":
+      return `${refusal.step} was entered by ${refusal.by}. Another person who looked at the instrument says what it showed.`;
+    case "needs another plan":
+      return `${refusal.step} cannot be freed: ${refusal.why}. Only another plan answers that.`;
+    case "another frees it":
+      return `${refusal.step} was held up by ${refusal.by}. Somebody else who looked says that it can be done now.`;
     case "second person needed":
       return `${refusal.step}: you hung a lock on this isolation, so somebody else must prove it.`;
     case "isolation not proven":

@@ -1,6 +1,9 @@
 import Link from "next/link";
 import { guideOf } from "@/core/procedure/walkGuide";
 import { itemTagOf } from "@/core/procedure/steps";
+import { suspects } from "@/core/plan/suspects";
+import { suspectSentence } from "@/core/words/en/suspects";
+import { isDone, openFailures } from "@/core/isolation/failures";
 import { duration } from "@/core/units/format";
 import { stepTimes, type StepTakes } from "@/server/figures/dayView";
 import { type JobView } from "@/server/job/jobView";
@@ -37,19 +40,27 @@ export async function WalkStage({ view, person, phase }: Props) {
   const { graph } = plantOf(view);
   const lantern = lanternOf(view, plan);
   const timeZone = siteTimeZone();
-  const proven = isolation.steps.filter((step) => step.kind === "prove" && step.done).map((step) => step.subject);
+  const proven = isolation.steps.filter((step) => step.kind === "prove" && isDone(step)).map((step) => step.subject);
   const times = stepTimes(view, plan);
   const itemOf = (place: string) => graph.plant.items[graph.itemByTag.get(itemTagOf(graph, place)) ?? -1];
   const rowsOf = (which: "isolate" | "restore" | "test"): WalkRow[] =>
     isolation.steps
       .filter((step) => step.phase === which)
-      .map((step) => ({ step, takes: takesWords(times.get(step.id)), guide: guideOf(step, itemOf(step.subject)) }));
+      .map((step) => ({
+        step,
+        takes: takesWords(times.get(step.id)),
+        guide: guideOf(step, itemOf(step.subject)),
+        suspects:
+          openFailures(step).length === 0 || which === "restore"
+            ? []
+            : suspects(plan, step.kind === "prove" ? step.subject : null, step.carrier).map(suspectSentence),
+      }));
   const walkList = (which: "isolate" | "restore" | "test") => (
     <WalkList
       isolation={isolation.number}
       rows={rowsOf(which)}
       walking={isolation.state === { isolate: "isolating", restore: "restoring", test: "testing" }[which]}
-      doneElsewhere={isolation.steps.filter((step) => step.phase !== which && step.done).map(({ id }) => id)}
+      doneElsewhere={isolation.steps.filter((step) => step.phase !== which && isDone(step)).map(({ id }) => id)}
       walker={{
         id: person.id,
         name: person.name,

@@ -1,0 +1,1 @@
+ALTER TABLE `steps` ADD `failures_json` text;

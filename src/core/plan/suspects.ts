@@ -1,0 +1,49 @@
+import type { Carrier } from "../plant/carriers";
+import type { Plan } from "./plan";
+
+/** Where it may come from, when a work location is not dead after everything was done. */
+export type Suspect =
+  /** The only device in the way: if it passes, this is reached. */
+  | Readonly<{ code: "alone"; device: string }>
+  /** A path with few barriers, and the points on it. */
+  | Readonly<{ code: "path"; source: string; carrier: Carrier; depth: number; points: readonly string[] }>
+  /** Stored at the place itself, and not let go or come back. */
+  | Readonly<{ code: "stored"; source: string }>
+  /** A bleed that is plugged lets nothing out, and what shows nothing there is no proof. */
+  | Readonly<{ code: "bleeds"; bleeds: readonly string[] }>
+  /** What the register does not have: a hose, an interlock, a line nobody drew. */
+  | Readonly<{ code: "not in the register" }>;
+
+const MOST_PATHS = 6;
+
+/**
+ * Ranked: what one failure explains first, then paths by their barriers, then what is stored there, plugged bleeds, and what
+ * nobody wrote down, which is always possible. `face` and `arrives` null for all of them. Cost: linear in the plan's routes.
+ */
+export function suspects(plan: Plan, face: string | null, arrives: Carrier | null): Suspect[] {
+  const isHere = (name: string) => face === null || name === face;
+  const points = new Set(plan.points.map(({ device }) => device));
+  const alone = plan.singleFailures
+    .filter(({ faces }) => faces.some(isHere))
+    .map(({ device }): Suspect => ({ code: "alone", device }));
+  const paths = plan.routes
+    .filter((route) => isHere(route.face) && (arrives === null || route.arrives === arrives))
+    .map(({ source, carrier, depth, via }) => ({
+      source,
+      carrier,
+      depth,
+      points: via.filter((tag) => points.has(tag)),
+    }))
+    .filter(
+      ({ depth, points }) =>
+        depth !== 1 || !points.every((tag) => alone.some((one) => "device" in one && one.device === tag)),
+    )
+    .sort((a, b) => a.depth - b.depth)
+    .slice(0, MOST_PATHS)
+    .map((path): Suspect => ({ code: "path", ...path }));
+  const stored = plan.stored
+    .filter((row) => isHere(row.face) && (arrives === null || row.arrives === arrives))
+    .map(({ source }): Suspect => ({ code: "stored", source }));
+  const bleeds: Suspect[] = plan.bleeds.length > 0 ? [{ code: "bleeds", bleeds: plan.bleeds }] : [];
+  return [...alone, ...paths, ...stored, ...bleeds, { code: "not in the register" }];
+}
