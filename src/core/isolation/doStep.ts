@@ -87,7 +87,7 @@ function personFault(life: IsolationLife, step: WalkStep, command: StepCommand) 
     return refuse({ code: "not yours to do", act: `do “${label}”`, needs: [step.role] });
   }
   if (step.plate !== null && !samePlate(command.plate, step.plate)) {
-    return refuse({ code: "wrong plate", seen: command.plate?.trim() ?? "", expected: step.plate });
+    return refuse({ code: "wrong plate", seen: command.plate?.trim() ?? "" });
   }
   const hungIt = life.steps.some(
     (other) =>
@@ -111,7 +111,7 @@ function liftFault(step: WalkStep, command: StepCommand, facts: IsolationFacts) 
     return refuse({ code: "reading missing", step: stepLabel(step), what: "the number of locks you see on the box" });
   }
   const known = facts.peopleOn.length + facts.standingOn.length;
-  return counted === known ? null : refuse({ code: "count differs", counted, known });
+  return counted === known ? null : refuse({ code: "count differs", counted });
 }
 
 export function stateAfter(state: IsolationLife["state"], steps: readonly WalkStep[]): IsolationLife["state"] {

@@ -107,9 +107,7 @@ export function judgeReport(
   if (asks.peopleCounted) {
     const counted = report.peopleCounted ?? null;
     if (counted === null) return missing("how many people you counted");
-    return counted === facts.crewSize
-      ? keep({ peopleCounted: counted })
-      : refuse({ code: "people differ", counted, known: facts.crewSize });
+    return counted === facts.crewSize ? keep({ peopleCounted: counted }) : refuse({ code: "people differ", counted });
   }
   if (asks.leakTest) return leakTest(label, report, faultOf, missing, facts, keep);
   if (asks.words !== null) {

@@ -59,7 +59,7 @@ export function decideSwap(life: IsolationLife, command: SwapCommand, facts: Swa
     return refuse({ code: "not competent", step: label, needs: hang.competence });
   }
   if (!samePlate(command.plate, hang.plate!)) {
-    return refuse({ code: "wrong plate", seen: command.plate, expected: hang.plate! });
+    return refuse({ code: "wrong plate", seen: command.plate });
   }
   if (facts.peopleOn.length > 0) return refuse({ code: "people on", people: facts.peopleOn });
   const notOurs = siteLockFault(facts.gear("lock", command.lock), command.lock, facts.nameOf);

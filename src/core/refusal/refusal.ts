@@ -12,14 +12,17 @@ export type LiftHarm = Readonly<{
   people: readonly string[];
 }>;
 
-/** Why the domain says no: a code and its evidence. Sentences are made of it in words/en. */
+/**
+ * Why the domain says no: a code and its evidence. What a person has to read or count for themselves is never in it: who is
+ * told the answer writes it down without looking. Sentences are made of it in words/en.
+ */
 export type Refusal =
   | { code: "not yours to do"; act: string; needs: readonly string[] }
   | { code: "not competent"; step: string; needs: string }
   | { code: "out of order"; step: string; first: readonly string[] }
   | { code: "already done"; what: string; by?: string }
   | { code: "wrong state"; what: string; state: string; needs: string }
-  | { code: "wrong plate"; seen: string; expected: string }
+  | { code: "wrong plate"; seen: string }
   | { code: "lock missing"; step: string }
   | { code: "lock in use"; lock: string; where: string }
   | { code: "reading missing"; step: string; what: string }
@@ -67,8 +70,8 @@ export type Refusal =
   | { code: "own lock"; lock: string }
   | { code: "not read"; lock: string; permit: string }
   | { code: "no figure"; calculator: string; field: string; why: string }
-  | { code: "count differs"; counted: number; known: number }
-  | { code: "people differ"; counted: number; known: number }
+  | { code: "count differs"; counted: number }
+  | { code: "people differ"; counted: number }
   | { code: "gear unknown"; kind: string; number: string }
   | { code: "gear withdrawn"; kind: string; number: string }
   | { code: "gear out of date"; kind: string; number: string }

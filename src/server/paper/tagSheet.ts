@@ -12,10 +12,7 @@ export async function tagSheet(view: JobView, url: string, head: LedgerHead, now
   const points = isolation?.steps.filter((step) => step.kind === "lock") ?? [];
   const tags = await Promise.all(
     points.map(async (step, index): Promise<Content> => {
-      const qr = await QRCode.toString(
-        `${url}?point=${encodeURIComponent(step.subject)}&plate=${encodeURIComponent(step.plate ?? step.subject)}`,
-        { type: "svg", margin: 0 },
-      );
+      const qr = await QRCode.toString(`${url}?point=${encodeURIComponent(step.subject)}`, { type: "svg", margin: 0 });
       const line = (label: string, text: string, font = "Text"): Content => ({
         columns: [
           { text: label, width: 62, fontSize: 7.5, margin: [0, 1.5, 0, 0] },
@@ -30,10 +27,7 @@ export async function tagSheet(view: JobView, url: string, head: LedgerHead, now
           { text: "DO NOT OPERATE", bold: true, fontSize: 14, characterSpacing: 1 },
           {
             columns: [
-              [
-                { text: step.subject, font: "Mono", bold: true, fontSize: 20 },
-                { text: `plate ${step.plate ?? ""}`, font: "Mono", fontSize: 9 },
-              ],
+              { text: step.subject, font: "Mono", bold: true, fontSize: 20 },
               { svg: qr, width: 54, alignment: "right" },
             ],
             margin: [0, 2, 0, 4],

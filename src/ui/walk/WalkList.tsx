@@ -120,9 +120,7 @@ function StepRow({
       <span className="num pt-0.5">{index + 1}</span>
       <div className="min-w-0">
         <p className={open ? "font-medium" : ""}>{step.words}</p>
-        {open && !isWaiting && (
-          <HowTo guide={guide} plate={step.plate} tagText={step.kind === "lock" ? tagText : null} />
-        )}
+        {open && !isWaiting && <HowTo guide={guide} tagText={step.kind === "lock" ? tagText : null} />}
         {!step.done && takes && <p className="text-sm">{takes}</p>}
         <StepState
           step={step}
@@ -187,15 +185,8 @@ function StepRow({
   );
 }
 
-function HowTo({ guide, plate, tagText }: { guide: Guide; plate: string | null; tagText: string | null }) {
+function HowTo({ guide, tagText }: { guide: Guide; tagText: string | null }) {
   const lines: [string, React.ReactNode][] = [];
-  if (plate)
-    lines.push([
-      "Plate",
-      <span key="p" className="tag">
-        {plate}
-      </span>,
-    ]);
   if (guide.stand) lines.push(["Stand", guide.stand]);
   if (guide.position) lines.push(["Leave it", guide.position]);
   if (guide.holdsLock) lines.push(["Lock by", guide.holdsLock]);

@@ -21,7 +21,7 @@ function wordsOf(refusal: Refusal): string {
     case "wrong state":
       return `${refusal.what} is ${refusal.state}. This can be done only while it is ${refusal.needs}.`;
     case "wrong plate":
-      return `The plate you read says ${refusal.seen || "nothing"}, but this point is ${refusal.expected}. Stop and find the right device.`;
+      return `The plate you read says ${refusal.seen || "nothing"}, and that is not what the plate of this point says. Stop and find the right device.`;
     case "lock missing":
       return `${refusal.step}: write the number of the lock you hung.`;
     case "lock in use":
@@ -111,9 +111,9 @@ function wordsOf(refusal: Refusal): string {
     case "no figure":
       return `${refusal.calculator}: ${refusal.field} ${refusal.why}. Mend it on the bench and attach it again.`;
     case "count differs":
-      return `You count ${refusal.counted} locks on the box, but ${refusal.known} are on record. Nobody lifts anything until this is cleared up.`;
+      return `You count ${refusal.counted} locks on the box, and that is not what is on record. Count again; nobody lifts anything until this is cleared up.`;
     case "people differ":
-      return `You count ${refusal.counted} people, but ${refusal.known} have worked here. Find the others before anything goes on.`;
+      return `You count ${refusal.counted} people, and that is not how many have worked here. Find out who is missing before anything goes on.`;
     case "gear unknown":
       return `There is no ${refusal.kind} ${refusal.number} in the register. Take one that is, or have it entered.`;
     case "gear withdrawn":

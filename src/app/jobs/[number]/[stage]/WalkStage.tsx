@@ -47,7 +47,8 @@ export async function WalkStage({ view, person, phase }: Props) {
     isolation.steps
       .filter((step) => step.phase === which)
       .map((step) => ({
-        step,
+        // Read at the device, so it does not even come with the page.
+        step: { ...step, plate: step.plate === null ? null : "" },
         takes: takesWords(times.get(step.id)),
         guide: guideOf(step, itemOf(step.subject)),
         suspects:
