@@ -157,3 +157,69 @@ test("a test that lifts a point stops the permit in its own transaction", async 
   await site.done("cora", "box.take-off", { box, lock: `C-${box}` });
   await site.done("ivo", "step.do", { isolation, step: opens!.id, ...soundReport(opens!, { locks: 0 }) });
 });
+
+test("a point that another isolation holds is not put back, nothing behind it is started: the last who lets go does", async () => {
+  const first = await atWork(site, { place: "P" });
+  const second = await atWork(site, { place: "C", how: ["open"], holder: "hob", crew: ["hob"] });
+  const held = (isolation: string) =>
+    loadIsolation(site.db, isolation)!.life.steps.flatMap(({ kind, subject }) => (kind === "unlock" ? [subject] : []));
+  const shared = held(first.isolation).filter((tag) => held(second.isolation).includes(tag));
+  expect(shared.length).toBeGreaterThan(0);
+  const back = async ({ isolation, permit, box }: typeof first, holder: string) => {
+    await site.done(holder, "permit.hand-back", { permit });
+    await site.done("isa", "permit.inspect", { permit, words: "Clean." });
+    await site.done("isa", "permit.close", { permit });
+    await site.done("cora", "box.take-off", { box, lock: `C-${box}` });
+    await site.done("cora", "return.start", { isolation });
+  };
+  await back(first, "hal");
+  await site.walk(first.isolation, { first: "ivo", second: "vera", until: ({ kind }) => kind === "start" });
+  const steps = () => loadIsolation(site.db, first.isolation)!.life.steps;
+  for (const tag of shared) {
+    const off = steps().find(
+      ({ kind, subject, phase }) => kind === "unlock" && subject === tag && phase === "restore",
+    )!;
+    expect(off.done?.evidence?.stays).toEqual([second.isolation]);
+  }
+  const start = site.open(first.isolation).find(({ kind }) => kind === "start")!;
+  const report = { isolation: first.isolation, step: start.id, ...soundReport(start) };
+  expect(await site.refused("ivo", "step.do", report)).toMatch(new RegExp(`still held by ${second.isolation}`));
+  expect(loadIsolation(site.db, first.isolation)!.life.state).toBe("restoring");
+  await back(second, "hob");
+  await site.walk(second.isolation, { first: "ivo", second: "vera" });
+  expect(loadIsolation(site.db, second.isolation)!.life.state).toBe("restored");
+  const lastOff = loadIsolation(site.db, second.isolation)!.life.steps.filter(({ kind }) => kind === "unlock");
+  expect(lastOff.every(({ done }) => done?.evidence?.stays === undefined)).toBe(true);
+  await site.walk(first.isolation, { first: "ivo", second: "vera" });
+  expect(loadIsolation(site.db, first.isolation)!.life.state).toBe("restored");
+});
+
+test("a proof that fails stops every permit on the isolation at once; it goes on after a cause, another proof and the issuer", async () => {
+  const { permit, isolation, job } = await atWork(site, { place: "P" });
+  const proof = loadIsolation(site.db, isolation)!.life.steps.find(
+    ({ kind, carrier }) => kind === "prove" && carrier === "fluid",
+  )!;
+  const sound = { isolation, step: proof.id, ...soundReport(proof) };
+  const before = lastRow();
+  const answer = await site.done("vera", "step.prove-again", { ...sound, reading: 1.4 });
+  expect(answer).toMatchObject({ state: "isolating", failed: "not safe", did: expect.stringMatching(/not proved/) });
+  expect(typesAfter(before)).toEqual([`step.prove-again ${isolation}`, `permit.stopped-by-itself ${permit}`]);
+  expect(board(site.clock_ms).open.find(({ number }) => number === job)!.next).toMatchObject({
+    urgent: true,
+    words: "Not proved: prove P (fluid). Find out why",
+  });
+  expect(await site.refused("hal", "permit.sign-on", { permit, lock: "H-1" })).toMatch(/is stopped/);
+  expect(await site.refused("vera", "step.do", sound)).toMatch(/failed before. Find out why/);
+  expect(await site.refused("ivo", "step.cause", { isolation, step: proof.id, words: "" })).toMatch(
+    /write what it came from/,
+  );
+  await site.done("ivo", "step.cause", { isolation, step: proof.id, words: "BL-P was plugged with wax" });
+  expect(await site.refused("vera", "step.do", sound)).toMatch(/failed in your hands/);
+  await site.add({ signIn: "otto", roles: ["isolator"], competences: ["electrical", "mechanical", "process"] });
+  await site.done("otto", "step.do", sound);
+  expect(stateOf(permit)).toBe("suspended");
+  await site.done("isa", "permit.resume", { permit, words: "Cleared, proved by another." });
+  const kept = loadIsolation(site.db, isolation)!.life.steps.find(({ id }) => id === proof.id)!.failures;
+  expect(kept).toMatchObject([{ reading: 1.4, by: "vera", cause: { by: "ivo", words: "BL-P was plugged with wax" } }]);
+  expect(verifyLedger(site.db, site.headFile).ok).toBe(true);
+});

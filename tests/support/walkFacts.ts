@@ -7,6 +7,7 @@ export function walkFacts(rest: Partial<IsolationFacts> = {}): IsolationFacts {
     peopleOn: [],
     standingOn: [],
     openPermits: [],
+    heldByOthers: () => [],
     planFell: false,
     nameOf: (id) => id,
     gear: (kind, number) =>

@@ -43,14 +43,18 @@ export function doStep(life: IsolationLife, command: StepCommand, facts: Isolati
   if (people) return people;
   const again = secondProofFault(step, command);
   if (again) return refuse(again);
+  const others = sharedFault(life, step, facts);
+  if (others) return refuse(others);
   const judged = judgeReport(step, command, { person: command.by, at_ms: command.at_ms }, facts);
   if (!judged.ok) return orFailed(life, step, judged.refusal, command);
+  const stays = step.kind === "unlock" ? facts.heldByOthers(step.subject) : [];
   const done: Done = {
     by: command.by,
     at_ms: command.at_ms,
     lock: step.kind === "lock" ? lock : null,
     skipped: false,
     ...judged.value,
+    ...(stays.length > 0 ? { evidence: { ...judged.value.evidence, stays } } : {}),
   };
   const steps = life.steps.map((other) =>
     other.id === step.id ? { ...other, done, ...settled(other, command.at_ms) } : other,
@@ -69,6 +73,27 @@ export function proveAgain(life: IsolationLife, command: StepCommand, facts: Iso
   if (!judged.ok) return orFailed(life, step, judged.refusal, command);
   const done: Done = { by: command.by, at_ms: command.at_ms, lock: null, skipped: false, ...judged.value };
   return accept({ ...life, steps: life.steps.map((other) => (other.id === step.id ? { ...other, done } : other)) });
+}
+
+/** Steps that call a thing back into use: none is done while another isolation still holds a point that this one held. */
+const IN_SERVICE: ReadonlySet<WalkStep["kind"]> = new Set<WalkStep["kind"]>([
+  "start",
+  "watch",
+  "hand over",
+  "test run",
+]);
+
+/** A point that another isolation holds stays as it is; what it feeds is started by the last who lets go. */
+function sharedFault(life: IsolationLife, step: WalkStep, facts: IsolationFacts): Refusal | null {
+  if (!IN_SERVICE.has(step.kind)) return null;
+  const points = [
+    ...new Set(life.steps.flatMap((one) => (one.kind === "unlock" && one.phase === step.phase ? [one.subject] : []))),
+  ];
+  const held = points.flatMap((point) => {
+    const by = facts.heldByOthers(point);
+    return by.length > 0 ? [{ point, by }] : [];
+  });
+  return held.length > 0 ? { code: "held by others", step: stepLabel(step), held } : null;
 }
 
 /** What the plant says against it is written down, and the isolation is not proven; a report at fault changes nothing. */

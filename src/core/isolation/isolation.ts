@@ -97,6 +97,8 @@ export type IsolationFacts = EvidenceFacts &
     standingOn: readonly string[];
     /** Numbers of permits on this isolation that are not closed. */
     openPermits: readonly string[];
+    /** Other isolations whose locks hang on this point now. */
+    heldByOthers: (point: string) => readonly string[];
     /** On today's register its plan does not do what was approved. */
     planFell: boolean;
     nameOf: (person: PersonId) => string;

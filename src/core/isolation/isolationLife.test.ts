@@ -74,6 +74,7 @@ const quiet: IsolationFacts = {
   peopleOn: [],
   standingOn: [],
   openPermits: [],
+  heldByOthers: () => [],
   planFell: false,
   nameOf: (id) => id,
   gear: (kind, number) => (kind === "lock" ? undefined : thing(number)),

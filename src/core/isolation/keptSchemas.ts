@@ -20,6 +20,7 @@ export const evidenceSchema: z.ZodType<Evidence> = z.object({
   gloves: text,
   instrument: text,
   error: figure,
+  stays: z.array(z.string()).readonly().optional(),
   tried: z.array(z.string()).optional(),
   earths: z.record(z.string(), z.string()).optional(),
   peopleCounted: figure,

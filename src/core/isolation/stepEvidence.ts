@@ -41,7 +41,11 @@ export type StepReport = Readonly<
 /** What is kept of it, beside the lock and the one reading. */
 export type Evidence = Omit<StepReport, "plate" | "lock" | "reading" | "locksCounted" | "started"> &
   /** How far the instrument may be off, by the register at that moment. */
-  Readonly<{ error?: number | null }>;
+  Readonly<{
+    error?: number | null;
+    /** Only this isolation's lock came off: the point stays as it is for these. */
+    stays?: readonly string[];
+  }>;
 
 export type EvidenceFacts = Readonly<{
   gear: (kind: GearKind, number: string) => Gear | undefined;

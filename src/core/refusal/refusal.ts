@@ -103,6 +103,7 @@ export type Refusal =
   | { code: "no exchange"; firm: string }
   | { code: "prove again"; proofs: readonly string[] }
   | { code: "under test"; isolation: string }
+  | { code: "held by others"; step: string; held: readonly Readonly<{ point: string; by: readonly string[] }>[] }
   | { code: "not agreed"; jobs: readonly string[] }
   | { code: "still in place"; things: readonly string[] }
   | { code: "asks unmet"; permit: string; asks: readonly string[] }

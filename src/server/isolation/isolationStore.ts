@@ -1,5 +1,5 @@
 import { randomUUID } from "node:crypto";
-import { and, asc, eq, inArray, isNotNull, isNull, or, sql, type SQL } from "drizzle-orm";
+import { and, asc, eq, inArray, isNotNull, isNull, ne, or, sql, type SQL } from "drizzle-orm";
 import { gearNumber } from "../../core/gear/gear";
 import { planFault } from "../../core/isolation/heldNow";
 import type { IsolationFacts, IsolationLife, WalkStep } from "../../core/isolation/isolation";
@@ -19,6 +19,7 @@ import {
   personalLocks,
   steps,
 } from "../db/schema";
+import { once } from "../runtime/lazily";
 import { grouped } from "../runtime/grouped";
 import { namesOf } from "../people/signIn";
 import { standingNames } from "../box/boxStore";
@@ -218,6 +219,24 @@ export function hangLock(
     .run();
 }
 
+/** Numbers of the other isolations that hold a point, by its tag. Cost: one query, when it is first asked. */
+export function heldByOthers(tx: Tx, isolationId: string): (tag: string) => readonly string[] {
+  const found = once(() =>
+    grouped(
+      tx
+        .select({ tag: items.tag, number: isolations.number })
+        .from(holds)
+        .innerJoin(items, eq(items.id, holds.itemId))
+        .innerJoin(isolations, eq(isolations.id, holds.isolationId))
+        .where(and(ne(holds.isolationId, isolationId), isNull(holds.liftedAt)))
+        .orderBy(asc(isolations.number))
+        .all(),
+      ({ tag }) => tag,
+    ),
+  );
+  return (tag) => [...new Set(found()(tag).map(({ number }) => number))];
+}
+
 function itemIdOf(tx: Tx, tag: string): string {
   const item = tx.select({ id: items.id }).from(items).where(eq(items.tag, tag)).get();
   if (item === undefined) throw new Error(`${tag} is not in the register`);
@@ -258,6 +277,7 @@ export function isolationFacts(tx: Tx, row: StoredIsolation["row"]): IsolationFa
     openPermits: ofPermits
       .filter(({ state }) => state !== "closed" && state !== "cancelled")
       .map(({ number }) => number),
+    heldByOthers: heldByOthers(tx, isolationId),
     planFell: planFault(asNow(row, 0, revisionToday(tx)))?.code === "plan fell",
     nameOf: namesOf(tx),
     gear: gearLookUp(tx),

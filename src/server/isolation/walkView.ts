@@ -7,7 +7,7 @@ import { database } from "../db/database";
 import { isolations } from "../db/schema";
 import { namesOf } from "../people/signIn";
 import { acceptedFor } from "../job/deviationStore";
-import { loadIsolation } from "./isolationStore";
+import { heldByOthers, loadIsolation } from "./isolationStore";
 import { liveJobs } from "./liveJobs";
 import { currentPlant } from "../plant/plantStore";
 import { temporariesReaching } from "./temporaryStore";
@@ -47,6 +47,13 @@ export async function replanView(view: JobView) {
     school: next.job.school,
     measures: profileOf(next.job.profile).measures.map(({ id, words }) => ({ id, words })),
   };
+}
+
+/** Numbers of the other isolations that hold a point now, by its tag. */
+export function heldElsewhere(isolation: string): (tag: string) => readonly string[] {
+  const db = database();
+  const stored = loadIsolation(db, isolation);
+  return stored === null ? () => [] : heldByOthers(db, stored.row.id);
 }
 
 /** Temporary restores of the job's isolation, and those of others that reach this job. */

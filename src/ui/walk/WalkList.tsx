@@ -23,6 +23,8 @@ export type WalkRow = Readonly<{
   guide: Guide;
   /** Of a proof that failed: where it may come from, in sentences. */
   suspects: readonly string[];
+  /** Other isolations that hold its point: only one's own lock comes off. */
+  heldBy: readonly string[];
 }>;
 
 export type Walker = Readonly<{
@@ -92,7 +94,7 @@ export function WalkList(props: Props) {
 }
 
 function StepRow({
-  row: { step, takes, guide, suspects },
+  row: { step, takes, guide, suspects, heldBy },
   index,
   open,
   kept,
@@ -130,6 +132,12 @@ function StepRow({
           open={open}
           waiting={isWaiting}
         />
+        {open && heldBy.length > 0 && (
+          <p className="border-warning my-1 border-l-4 px-3 py-1">
+            Only your lock comes off. <span className="tag">{step.subject}</span> stays as it is: {heldBy.join(", ")}{" "}
+            still {heldBy.length > 1 ? "hold" : "holds"} it. The last who lets go puts it back.
+          </p>
+        )}
         {step.failures && (
           <NotProved
             isolation={isolation}
@@ -250,6 +258,7 @@ function StepState({
             </>
           )}
           {evidence?.words && <>. {evidence.words}</>}
+          {evidence?.stays && <>. It stays as it is: {evidence.stays.join(", ")} still held it</>}
         </p>
         {evidence?.readings && (
           <p>

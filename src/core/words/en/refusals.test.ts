@@ -88,6 +88,7 @@ const EACH: { [Code in Refusal["code"]]: Extract<Refusal, { code: Code }> } = {
   "no exchange": { code: "no exchange", firm: "Skerry Rope and Rig" },
   "prove again": { code: "prove again", proofs: ["a", "b", "c", "d", "e"] },
   "under test": { code: "under test", isolation: "S-1" },
+  "held by others": { code: "held by others", step: "start P", held: [{ point: "V-1", by: ["S-2"] }] },
   "not agreed": { code: "not agreed", jobs: ["J-1", "J-2"] },
   "still in place": { code: "still in place", things: ["earth PE-1 at K-1"] },
   "asks unmet": { code: "asks unmet", permit: "P-1", asks: ["Floor swept: nobody has looked yet"] },

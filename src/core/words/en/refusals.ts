@@ -181,6 +181,8 @@ function wordsOf(refusal: Refusal): string {
       return `Prove again before anybody goes on: ${refusal.proofs.slice(0, 4).join("; ")}${refusal.proofs.length > 4 ? ` and ${refusal.proofs.length - 4} more` : ""}.`;
     case "under test":
       return `Isolation ${refusal.isolation} is lifted for a test, and this work may be live. Stay off until it stands again and is proved.`;
+    case "held by others":
+      return `${refusal.step} waits: ${refusal.held.map(({ point, by }) => `${point} is still held by ${by.join(" and ")}`).join("; ")}. The last who lets go puts it back.`;
     case "not agreed":
       return `The test would reach ${refusal.jobs.join(", ")}. Their holders sign that everybody is off and clear first.`;
     case "still in place":

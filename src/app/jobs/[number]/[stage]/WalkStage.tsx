@@ -8,7 +8,7 @@ import { duration } from "@/core/units/format";
 import { stepTimes, type StepTakes } from "@/server/figures/dayView";
 import { type JobView } from "@/server/job/jobView";
 import { lanternOf, planOf, plantOf } from "@/server/job/plans";
-import { replanView, temporaryView } from "@/server/isolation/walkView";
+import { heldElsewhere, replanView, temporaryView } from "@/server/isolation/walkView";
 import { siteTime, siteTimeZone } from "@/server/runtime/siteTime";
 import type { Person } from "@/server/people/signIn";
 import { LaidLantern } from "./LaidLantern";
@@ -41,6 +41,7 @@ export async function WalkStage({ view, person, phase }: Props) {
   const lantern = lanternOf(view, plan);
   const timeZone = siteTimeZone();
   const proven = isolation.steps.filter((step) => step.kind === "prove" && isDone(step)).map((step) => step.subject);
+  const heldBy = heldElsewhere(isolation.number);
   const times = stepTimes(view, plan);
   const itemOf = (place: string) => graph.plant.items[graph.itemByTag.get(itemTagOf(graph, place)) ?? -1];
   const rowsOf = (which: "isolate" | "restore" | "test"): WalkRow[] =>
@@ -51,6 +52,7 @@ export async function WalkStage({ view, person, phase }: Props) {
         step: { ...step, plate: step.plate === null ? null : "" },
         takes: takesWords(times.get(step.id)),
         guide: guideOf(step, itemOf(step.subject)),
+        heldBy: step.kind === "unlock" && which !== "isolate" ? heldBy(step.subject) : [],
         suspects:
           openFailures(step).length === 0 || which === "restore"
             ? []
