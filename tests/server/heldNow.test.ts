@@ -3,14 +3,14 @@ import type { OnNewPlant } from "../../src/core/plan/onNewPlant";
 import { soundReport } from "../../src/core/isolation/soundReport";
 import { boxView } from "../../src/server/box/boxView";
 import type { Db } from "../../src/server/db/database";
-import { isolations, ledger, permits } from "../../src/server/db/schema";
+import { holds, isolations, ledger, permits } from "../../src/server/db/schema";
 import { loadIsolation } from "../../src/server/isolation/isolationStore";
 import { judgePending, writeVerdicts } from "../../src/server/isolation/verdicts";
 import { board } from "../../src/server/job/board";
 import { verifyLedger } from "../../src/server/ledger/verify";
 import { settleStanding } from "../../src/server/permit/settlePermits";
 import { TestSite } from "../support/testSite";
-import { atWork, ITEMS, LINKS, openTwoJobs } from "../support/twoJobs";
+import { approved, atWork, ITEMS, LINKS, openTwoJobs } from "../support/twoJobs";
 
 /** A permit stands on its isolation being held now: nothing that breaks it leaves the permit live, not for a moment. */
 
@@ -222,4 +222,26 @@ test("a proof that fails stops every permit on the isolation at once; it goes on
   const kept = loadIsolation(site.db, isolation)!.life.steps.find(({ id }) => id === proof.id)!.failures;
   expect(kept).toMatchObject([{ reading: 1.4, by: "vera", cause: { by: "ivo", words: "BL-P was plugged with wax" } }]);
   expect(verifyLedger(site.db, site.headFile).ok).toBe(true);
+});
+
+test("one lock hangs in one place, however its number was typed", async () => {
+  const { isolation } = await approved(site, { place: "P" });
+  const locks = () =>
+    loadIsolation(site.db, isolation)!.life.steps.filter(({ kind, done }) => kind === "lock" && done === null);
+  await site.walk(isolation, { first: "ivo", second: "vera", until: ({ kind }) => kind === "lock" });
+  const [first, second] = locks();
+  const hang = (step: typeof first, lock: string) => ({ isolation, step: step!.id, ...soundReport(step!, { lock }) });
+  await site.done("ivo", "step.do", hang(first, " l-900"));
+  for (const typed of ["L-900", "l-900", "L \u2013 900", "L-900\u200B"]) {
+    expect(await site.refused("ivo", "step.do", hang(second, typed))).toMatch(/Lock L-900 is in use on Q, isolation/);
+  }
+  // Not even a mistake in the code hangs it twice.
+  const row = site.db.select().from(holds).get()!;
+  expect(() =>
+    site.db
+      .insert(holds)
+      .values({ ...row, id: "another" })
+      .run(),
+  ).toThrow(/UNIQUE constraint failed: holds.lock/);
+  await site.done("ivo", "step.do", hang(second, "l-901"));
 });

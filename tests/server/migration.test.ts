@@ -98,3 +98,21 @@ test("its pages open, its ledger is whole, and a copy of it as it was lies besid
   expect(rows(copy, "SELECT count(*) AS n FROM ledger")).toEqual(rows(was, "SELECT count(*) AS n FROM ledger"));
   copy.close();
 });
+
+test("two locks that turn out to have one number are both seen, and no third can be hung", () => {
+  const path = join(folder, "clash.db");
+  writeFileSync(path, gunzipSync(readFileSync(STORED)));
+  const old = new Database(path);
+  const [one, other] = old
+    .prepare("SELECT id, lock FROM holds WHERE lifted_at_ms IS NULL ORDER BY rowid LIMIT 2")
+    .all() as { id: string; lock: string }[];
+  old.prepare("UPDATE holds SET lock = ? WHERE id = ?").run(` ${one!.lock.toLowerCase()} `, other!.id);
+  old.close();
+  const opened = openDatabase(path);
+  const locks = opened.$client
+    .prepare("SELECT lock FROM holds WHERE id IN (?, ?) ORDER BY rowid")
+    .pluck()
+    .all(one!.id, other!.id);
+  expect(locks).toEqual([one!.lock, `${one!.lock} (TWICE ${other!.id.slice(0, 4)})`]);
+  opened.$client.close();
+});

@@ -220,7 +220,9 @@ describe("two jobs behind the same valves", () => {
     expect(refusal(await act("ivo", "point.swap", { ...swap, to: "V-5", plate: "V-5", lock: "L-1" }))).toMatch(
       /Lock L-1 is in use/,
     );
-    expect(refusal(await act("ivo", "point.swap", { ...swap, to: "V-5", plate: "V-6" }))).toMatch(/not what the plate of this point says/);
+    expect(refusal(await act("ivo", "point.swap", { ...swap, to: "V-5", plate: "V-6" }))).toMatch(
+      /not what the plate of this point says/,
+    );
     expect((await act("ivo", "point.swap", { ...swap, to: "V-5", plate: "V-5" })).ok).toBe(true);
     const held = loadIsolation(db, first)!
       .life.steps.filter((step) => step.kind === "unlock" && step.phase === "restore")

@@ -1,3 +1,4 @@
+import { sameNumber } from "./gearNumber";
 import type { GasSheet } from "./gasSheet";
 import type { PersonId } from "../people/roles";
 import { refuse } from "../refusal/result";
@@ -155,12 +156,4 @@ export function entryFault(
   return refuse({ code: "same key", key: entry.key, lock: fitting.number, owner });
 }
 
-/** Numbers are read off steel and plastic: capitals and spaces are not told apart. */
-export function sameNumber(one: string, other: string): boolean {
-  return gearNumber(one) === gearNumber(other);
-}
-
-/** How a number is kept: capitals, single spaces. */
-export function gearNumber(text: string): string {
-  return text.trim().replace(/\s+/g, " ").toUpperCase();
-}
+export { gearNumber, sameNumber } from "./gearNumber";

@@ -1,5 +1,6 @@
 import { eq } from "drizzle-orm";
 import { z } from "zod";
+import { numberText } from "../../core/gear/gearNumber";
 import { siteLockFault } from "../../core/gear/gear";
 import { lockedPoints } from "../../core/isolation/lockedPoints";
 import type { Refusal } from "../../core/refusal/refusal";
@@ -14,7 +15,7 @@ import { moveBox } from "../isolation/isolationActs";
  * What a device kept while it had no network, and no longer fitted when it came: a person says what is so on the spot.
  * A lock that was hung beside another's is either off again, or hangs there too and is kept like any other.
  */
-const keptStep = z.looseObject({ step: z.string().optional(), lock: z.string().optional() });
+const keptStep = z.looseObject({ step: z.string().optional(), lock: numberText().nullish() });
 
 export const settleKept = defineAct({
   type: "kept.settle",

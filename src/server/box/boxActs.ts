@@ -1,4 +1,5 @@
 import { z } from "zod";
+import { numberText } from "../../core/gear/gearNumber";
 import type { PersonId } from "../../core/people/roles";
 import { enterLock } from "../gear/gearStore";
 import { loadBox } from "./boxStore";
@@ -6,7 +7,7 @@ import { defineAct, type ActContext, type ActOutcome } from "../act/act";
 import { moveBox } from "../isolation/isolationActs";
 import type { BoxCommand } from "../../core/box/boxLife";
 
-const lock = z.string("the lock number is missing").trim().min(1, "write the number of the lock").max(60);
+const lock = numberText("the lock number is missing").refine((number) => number !== "", "write the number of the lock");
 
 /** The coordinator's own lock, or the department's with a name on it, over everybody else's. */
 export const hangOnBox = defineAct({

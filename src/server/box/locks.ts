@@ -1,3 +1,4 @@
+import { gearNumber } from "../../core/gear/gearNumber";
 import { and, eq, isNull } from "drizzle-orm";
 import { isAmong } from "../db/isAmong";
 import type { Tx } from "../db/database";
@@ -5,7 +6,7 @@ import { boxIsolations, holds, isolations, items, lockBoxes, people, personalLoc
 
 /** Where a lock hangs now, in words; undefined when it is free. Cost: three indexed look-ups. */
 export function lockHangs(tx: Tx): (lock: string) => string | undefined {
-  return (lock) => hangingPlaces(tx, lock).get(lock);
+  return (lock) => hangingPlaces(tx, gearNumber(lock)).get(gearNumber(lock));
 }
 
 /** Every lock that hangs now and where, in words. Cost: three queries. */

@@ -1,3 +1,4 @@
+import { isNull } from "drizzle-orm";
 import { z } from "zod";
 import { affectedSchema } from "../../core/isolation/keptSchemas";
 import { gasSheetSchema } from "../../core/gear/gasSheet";
@@ -32,7 +33,12 @@ export const holds = sqliteTable(
       .default("hand"),
     keyBy: text("key_by").references(() => people.id),
   },
-  (table) => [index("holds_lock").on(table.lock), index("holds_isolation").on(table.isolationId)],
+  (table) => [
+    index("holds_lock").on(table.lock),
+    index("holds_isolation").on(table.isolationId),
+    // One lock, one place.
+    uniqueIndex("holds_lock_hangs").on(table.lock).where(isNull(table.liftedAt)),
+  ],
 );
 
 export const lockBoxes = sqliteTable("lock_boxes", {
@@ -73,7 +79,12 @@ export const personalLocks = sqliteTable(
     onAt: integer("on_at_ms").notNull(),
     offAt: integer("off_at_ms"),
   },
-  (table) => [index("personal_locks_box").on(table.boxId), index("personal_locks_lock").on(table.lock)],
+  (table) => [
+    index("personal_locks_box").on(table.boxId),
+    index("personal_locks_lock").on(table.lock),
+    // The same lock stands for its person on the box of each isolation of their permit.
+    uniqueIndex("personal_locks_hangs").on(table.lock, table.boxId, table.point).where(isNull(table.offAt)),
+  ],
 );
 
 /** Locks that hang on a box over everybody else's: the coordinator's, or the department's with a name on it. */
@@ -92,7 +103,11 @@ export const standingLocks = sqliteTable(
     onAt: integer("on_at_ms").notNull(),
     offAt: integer("off_at_ms"),
   },
-  (table) => [index("standing_locks_box").on(table.boxId), index("standing_locks_lock").on(table.lock)],
+  (table) => [
+    index("standing_locks_box").on(table.boxId),
+    index("standing_locks_lock").on(table.lock),
+    uniqueIndex("standing_locks_hangs").on(table.lock).where(isNull(table.offAt)),
+  ],
 );
 
 /** The register of numbered things: locks, testers, earths and the rest. */

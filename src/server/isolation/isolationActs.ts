@@ -1,4 +1,5 @@
 import { z } from "zod";
+import { gearNumber, numberText } from "../../core/gear/gearNumber";
 import { stepLabel } from "../../core/procedure/steps";
 import { facesBehind } from "../../core/procedure/testSteps";
 import { decideBox, type BoxCommand } from "../../core/box/boxLife";
@@ -18,26 +19,30 @@ import { saveTemporary, temporariesOf } from "./temporaryStore";
 import { defineAct, type ActContext, type ActOutcome } from "../act/act";
 
 const optionalText = z.string().max(60, "at most 60 characters").nullish();
+const optionalNumberText = numberText().nullish();
 const optionalNumber = z.number("must be a number, written with a point").nullish();
 const countOf = (what: string) => z.number(`the number of ${what} must be a whole number`).int().min(0).nullish();
 
 /** What a person reports of a step, as it arrives. */
 export const reportSchema = z.object({
   plate: optionalText,
-  lock: optionalText,
+  lock: optionalNumberText,
   readings: z.record(z.string().max(60), z.number("every reading must be a number, written with a point")).optional(),
-  tester: optionalText,
-  provingUnit: optionalText,
+  tester: optionalNumberText,
+  provingUnit: optionalNumberText,
   knownSource: optionalText,
   knownSource_V: optionalNumber,
   provedBefore: z.boolean().optional(),
   provedAfter: z.boolean().optional(),
-  gloves: optionalText,
+  gloves: optionalNumberText,
   reading: z.number("the reading must be a number, written with a point").nullish(),
-  instrument: optionalText,
+  instrument: optionalNumberText,
   started: z.boolean().optional(),
   tried: z.array(z.string().max(80)).max(20).optional(),
-  earths: z.record(z.string().max(60), z.string().trim().max(80)).optional(),
+  earths: z
+    .record(z.string().max(60), z.string().trim().max(80))
+    .transform((earths) => Object.fromEntries(Object.entries(earths).map(([number, at]) => [gearNumber(number), at])))
+    .optional(),
   locksCounted: countOf("locks"),
   peopleCounted: countOf("people"),
   pressure_bar: optionalNumber,

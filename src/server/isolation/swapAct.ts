@@ -1,5 +1,6 @@
 import { randomUUID } from "node:crypto";
 import { z } from "zod";
+import { numberText } from "../../core/gear/gearNumber";
 import { decideSwap } from "../../core/isolation/swap";
 import type { Refusal } from "../../core/refusal/refusal";
 import { loadBox } from "../box/boxStore";
@@ -21,7 +22,10 @@ export const swapPoint = defineAct({
     from: z.string().trim().min(1, "name the point to lift"),
     to: z.string().trim().min(1, "name the point to lock"),
     plate: z.string().trim().max(60),
-    lock: z.string().trim().min(1, "write the number of the new lock").max(60),
+    lock: numberText("write the number of the new lock").refine(
+      (number) => number !== "",
+      "write the number of the new lock",
+    ),
     reason: z.string().trim().min(3, "write the reason").max(500),
   }),
   run: ({ tx, person, now_ms }, input) => {

@@ -1,4 +1,5 @@
 import { z } from "zod";
+import { numberText } from "../../core/gear/gearNumber";
 import type { PersonId } from "../../core/people/roles";
 import { LIFE } from "../../core/permit/life/lifeTable";
 import type { PermitAct } from "../../core/permit/record/permitTypes";
@@ -63,7 +64,7 @@ export const issuePermit = defineAct({
   run: (context, { permit, copies }) => changePermit(context, permit, { type: "issue", copies }),
 });
 
-const pointLocks = z.record(z.string().max(80), z.string().max(60, "at most 60 characters")).optional();
+const pointLocks = z.record(z.string().max(80), numberText("the lock number is missing")).optional();
 
 export const signOn = defineAct({
   type: "permit.sign-on",
@@ -72,7 +73,7 @@ export const signOn = defineAct({
   pin: true,
   input: z.object({
     permit: z.string(),
-    lock: z.string("the lock number is missing").max(60, "at most 60 characters").default(""),
+    lock: numberText("the lock number is missing").default(""),
     points: pointLocks,
     answer: z.string("say where you will work").min(1, "say where you will work").max(120),
     briefed: z.literal(true, "read the briefing, then tick that you did"),
@@ -94,7 +95,7 @@ export const handOver = defineAct({
         z.object({
           from: z.string("choose who goes").min(1, "choose who goes"),
           to: z.string("choose who comes").min(1, "choose who comes"),
-          lock: z.string("the lock number is missing").max(60, "at most 60 characters").default(""),
+          lock: numberText("the lock number is missing").default(""),
           points: pointLocks,
           fromPin: z.string("their PIN is missing").max(20),
           toPin: z.string("their PIN is missing").max(20),

@@ -1,3 +1,4 @@
+import { gearNumber } from "../../core/gear/gearNumber";
 import { z } from "zod";
 import { POSTS } from "../../core/permit/kinds/kinds";
 import { BAD_AIR_CAUSES, ODD_AIR_CAUSES } from "../../core/permit/record/permitLog";
@@ -108,7 +109,7 @@ export const beginSample = logAct(
   false,
   {
     point,
-    instrument: line("The instrument's number", 40),
+    instrument: line("The instrument's number", 40).transform(gearNumber),
   },
   (input) => ({ type: "begin sample", ...input }),
 );
