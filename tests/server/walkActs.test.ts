@@ -8,7 +8,7 @@ import { verifyLedger } from "../../src/server/ledger/verify";
 import { loadBox } from "../../src/server/box/boxStore";
 import { loadIsolation } from "../../src/server/isolation/isolationStore";
 import { storePhoto } from "../../src/server/photos/storePhoto";
-import { TestSite } from "../support/testSite";
+import { PIN, TestSite } from "../support/testSite";
 import { approved, atWork, openTwoJobs } from "../support/twoJobs";
 
 const HOUR_MS = 3_600_000;
@@ -275,7 +275,7 @@ describe("the box and its people", () => {
     await site.done("cora", "contractor.exchange", exchange);
     await site.done("rick", "permit.sign-on", { permit, lock: "R-1" });
     const bodies = site.db.select({ body: ledger.body }).from(ledger).all();
-    expect(bodies.some(({ body }) => body.includes("2468"))).toBe(false);
+    expect(bodies.some(({ body }) => body.includes(`"${PIN}"`))).toBe(false);
   });
   test("a shift hands over as one: every PIN, or nothing", async () => {
     const { permit } = await atWork(site, { place: "T", crew: ["hal", "wim", "hob", "will"] });

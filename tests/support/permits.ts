@@ -162,6 +162,7 @@ export function wellFacts(more: Partial<PermitFacts> = {}): PermitFacts {
     places: ["P-7"],
     plannedFor: ["open", "touch", "enter", "hot"],
     shortfalls: [],
+    standIns: [],
     hazardsOpen: [],
     zone: [],
     watchClass: "class 3",

@@ -163,6 +163,7 @@ const UNDOES: Readonly<Partial<Record<PlannedStep["kind"], readonly PlannedStep[
   "close bleed": ["bleed"],
   "remove earth": ["earth"],
   "take short off": ["discharge"],
+  "end stand-in": ["stand in"],
   "take pin out": ["restrain", "run down"],
 };
 

@@ -55,6 +55,8 @@ const WORDS: Readonly<Record<string, string>> = {
   "Who was told": "Control room, and the shift by radio; repeated back",
   "What is done about each": "Standby lined up, panel told, read back by radio",
   "What holds it": "Steel pin through both lugs",
+  "Who does it, where, and what was found": "Ivo, at the valve, by radio; seat tight",
+  "What was put back": "Handle back on",
   "Who takes it": "Ruth Amberley, for operations",
   "What was seen": "Turned as it should, stopped at once",
 };

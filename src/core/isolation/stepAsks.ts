@@ -67,6 +67,10 @@ export function asksOf(step: PlannedStep): Asks {
       return { ...asks, words: "Who was told" };
     case "accept losses":
       return { ...asks, words: "What is done about each" };
+    case "stand in":
+      return { ...asks, words: "Who does it, where, and what was found" };
+    case "end stand-in":
+      return { ...asks, words: "What was put back" };
     case "hand over":
       return { ...asks, words: "Who takes it" };
     case "test run":

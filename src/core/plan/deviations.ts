@@ -1,3 +1,4 @@
+import type { RuleProfile } from "../requirement/profile";
 import type { Plan } from "./plan";
 import type { Shortfall } from "../judge/routes";
 
@@ -31,4 +32,39 @@ export function shortfallsNotAccepted(plan: Pick<Plan, "shortfalls">, accepted: 
           one.measures.length > 0,
       ),
   );
+}
+
+/** What stands in at one work location for barriers that are not there: work to be done, and kept up. */
+export type StandIn = Readonly<{
+  /** Of the profile's measures. */
+  measure: string;
+  words: string;
+  face: string;
+  /** Sources of the paths it answers for. */
+  sources: readonly string[];
+}>;
+
+/**
+ * The measures that were accepted for what this plan falls short of, each once for a work location however many paths it
+ * answers for. Paths that no longer fall short, and acceptances of a worse plan than this, ask for nothing.
+ */
+export function standInsOf(
+  plan: Pick<Plan, "shortfalls">,
+  accepted: readonly Accepted[],
+  profile: Pick<RuleProfile, "measures">,
+): StandIn[] {
+  const found = new Map<string, { measure: string; words: string; face: string; sources: string[] }>();
+  for (const shortfall of plan.shortfalls) {
+    for (const one of accepted) {
+      if (one.way !== wayOf(shortfall)) continue;
+      for (const measure of one.measures) {
+        const key = `${measure} ${shortfall.face}`;
+        const words = profile.measures.find(({ id }) => id === measure)?.words ?? measure;
+        const known = found.get(key) ?? { measure, words, face: shortfall.face, sources: [] };
+        if (!known.sources.includes(shortfall.source)) known.sources.push(shortfall.source);
+        found.set(key, known);
+      }
+    }
+  }
+  return [...found.values()];
 }

@@ -13,6 +13,8 @@ type InPlace = Readonly<{
   shorted: readonly string[];
   /** Faces whose lines were opened. */
   opened: readonly string[];
+  /** What stood in for barriers that are not there. */
+  standIns: readonly string[];
 }>;
 
 /**
@@ -127,7 +129,16 @@ export function addRestoreSteps(list: StepList, inPlace: InPlace): void {
     competence: null,
     after: [walked],
   });
-  const ready = [walked, told, ...earthsOff, ...shortsOff];
+  const ended = inPlace.standIns.map((subject) =>
+    add({
+      kind: "end stand-in",
+      subject,
+      words: `What stood in is taken back: ${subject}. Nothing is left drawn, blocked, blinded or watched by nobody.`,
+      competence: null,
+      after: [walked],
+    }),
+  );
+  const ready = [walked, told, ...ended, ...earthsOff, ...shortsOff];
   const lifted: string[] = [];
   // Process lines first, the work side before the supply side; drives come back last.
   for (const point of [...inPlace.valves].reverse()) {

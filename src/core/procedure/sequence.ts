@@ -6,6 +6,7 @@ import type { StateGraph } from "../trace/stateGraph";
 import { familyOf } from "../requirement/grades";
 import { profileOf } from "../requirement/profiles";
 import { isHarmful } from "../requirement/requiredGrade";
+import type { StandIn } from "../plan/deviations";
 import type { Plan, Point } from "../plan/plan";
 import { LOSS_KINDS } from "../losses/alsoStops";
 import { LOSS_CLAUSES } from "../words/en/losses";
@@ -31,7 +32,12 @@ import {
  *
  * Cost: linear in the plan.
  */
-export function stepsOf(plan: Plan, graph: StateGraph, faces: Job["faces"] = []): PlannedStep[] {
+export function stepsOf(
+  plan: Plan,
+  graph: StateGraph,
+  faces: Job["faces"] = [],
+  standIns: readonly StandIn[] = [],
+): PlannedStep[] {
   const list = stepList(plan, graph);
   const { named, plateOf, add } = list;
   const all = list.faces.join(", ");
@@ -154,6 +160,17 @@ export function stepsOf(plan: Plan, graph: StateGraph, faces: Job["faces"] = [])
   });
   const allLocks = [...beforeBlinds, ...blinds];
   const calm = [...allLocks, ...bled, ...restrained];
+  // What was accepted instead of barriers is work like any other, done before anybody proves or relies on them.
+  const stoodIn = standIns.map((one) =>
+    add({
+      phase: "isolate",
+      kind: "stand in",
+      subject: standInName(one),
+      words: `Instead of what is not there between ${one.sources.join(", ")} and ${one.face}: ${one.words.charAt(0).toLowerCase()}${one.words.slice(1)}.`,
+      competence: null,
+      after: calm,
+    }),
+  );
   const released = [...releases("release", calm), ...runDowns];
   const cooled = releases("cool", [...allLocks, ...bled]);
   const air = airSteps(list, faces, [...allLocks, ...bled, ...cooled]);
@@ -193,7 +210,7 @@ export function stepsOf(plan: Plan, graph: StateGraph, faces: Job["faces"] = [])
     words: tryWords(all, proofsOf(["control"]).length > 0),
     competence: null,
     // With nothing to lock or prove it still waits for whoever was told.
-    after: [...begun, ...calm, ...ready, ...tested],
+    after: [...begun, ...calm, ...stoodIn, ...ready, ...tested],
     ways: WAYS_OF_STARTING,
   });
   add({
@@ -213,9 +230,12 @@ export function stepsOf(plan: Plan, graph: StateGraph, faces: Job["faces"] = [])
     restrained: stored.filter(({ form }) => RESTRAINED.has(releaseKind(form))).map(({ row }) => row.source),
     shorted: stored.filter(({ form }) => releaseKind(form) === "discharge").map(({ row }) => row.source),
     opened: openedLines(plan, faces),
+    standIns: standIns.map(standInName),
   });
   return [...list.steps];
 }
+
+const standInName = ({ measure, face }: StandIn) => `${measure}, ${face}`;
 
 /** What else stops, a clause for each kind of loss; what is itself the work is meant to. */
 function lossesInWords({ goesDark, alsoStops }: Plan): string[] {

@@ -167,7 +167,7 @@ describe("planning again in the middle of a walk", () => {
     expect(tried).toMatchObject({ ok: false, refusal: { code: "stuck", why: "broken" } });
     const freed = decideIsolation(
       stuck.value,
-      { type: "can", step: step.id, words: "another handle", by: ANN, at_ms: 4 },
+      { type: "can", step: step.id, words: "another handle", by: BEN, at_ms: 4 },
       walkFacts(),
     );
     expect(freed.ok && walk(freed.value).state).toBe("proven");

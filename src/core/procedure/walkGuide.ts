@@ -96,6 +96,8 @@ export function guideOf(step: PlannedStep, item: Item | undefined): Guide {
     case "hand over":
     case "open box":
     case "test run":
+    case "stand in":
+    case "end stand-in":
       return NOTHING;
   }
 }

@@ -15,6 +15,8 @@ const HANDS_min: Readonly<Record<StepKind, number>> = {
   inert: 15,
   purge: 10,
   prove: 8,
+  "stand in": 15,
+  "end stand-in": 10,
   discharge: 10,
   earth: 15,
   "test air": 10,

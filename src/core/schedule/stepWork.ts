@@ -108,6 +108,8 @@ function waitsOf(step: PlannedStep, plan: Plan, itemOf: (place: string) => Item 
     case "hand over":
     case "open box":
     case "test run":
+    case "stand in":
+    case "end stand-in":
       return [];
   }
 }

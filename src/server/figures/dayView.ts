@@ -14,7 +14,7 @@ import { figures, isolations, jobIsolations, jobs, permits, steps as stepsTable,
 import { shiftChanges } from "../runtime/siteTime";
 import { namesOf } from "../people/signIn";
 import { plantAt } from "../plant/plantStore";
-import { acceptedFor } from "../job/deviationStore";
+import { acceptedFor, standInsFor } from "../job/deviationStore";
 import { type JobView } from "../job/jobView";
 import { plantOf } from "../job/plans";
 
@@ -26,7 +26,9 @@ export function setupOf(view: JobView): Setup {
 
 /** The steps of a job: those being walked, or those its plan would have. */
 export function stepsFor(view: JobView, plan: Plan): readonly PlannedStep[] {
-  return view.isolation?.steps ?? stepsOf(plan, plantOf(view).graph, view.job.faces);
+  return (
+    view.isolation?.steps ?? stepsOf(plan, plantOf(view).graph, view.job.faces, standInsFor(database(), view.id, plan))
+  );
 }
 
 /** What the job's timeline is made of, steps that are done left out. */

@@ -5,7 +5,7 @@ import { stepsOf } from "../../core/procedure/sequence";
 import { STUCK_WHYS } from "../../core/isolation/isolation";
 import type { Refusal } from "../../core/refusal/refusal";
 import { isolations } from "../db/schema";
-import { acceptedFor } from "../job/deviationStore";
+import { acceptedFor, standInsFor } from "../job/deviationStore";
 import { loadIsolation } from "./isolationStore";
 import { strike } from "../job/jobStore";
 import { liveJobs } from "./liveJobs";
@@ -86,7 +86,7 @@ export const replan = defineAct({
     const outcome = changeIsolation(context, subject, {
       ...by(context),
       type: "re-plan",
-      steps: stepsOf(next.plan, plant.graph, next.job.faces),
+      steps: stepsOf(next.plan, plant.graph, next.job.faces, standInsFor(tx, next.jobId, next.plan)),
     });
     if (!outcome.ok) return outcome;
     tx.update(isolations)

@@ -1,5 +1,7 @@
 import { asc } from "drizzle-orm";
-import type { Accepted } from "../../core/plan/deviations";
+import { standInsOf, type Accepted, type StandIn } from "../../core/plan/deviations";
+import type { Plan } from "../../core/plan/plan";
+import { profileOf } from "../../core/requirement/profiles";
 import { isAmong } from "../db/isAmong";
 import type { Tx } from "../db/database";
 import { deviations } from "../db/schema";
@@ -11,6 +13,11 @@ export type StoredDeviation = Accepted & Readonly<{ reason: string; by: string; 
 /** Every deviation accepted for a job, oldest first. */
 export function acceptedFor(tx: Tx, jobId: string): readonly StoredDeviation[] {
   return acceptedForAll(tx, [jobId])(jobId);
+}
+
+/** What was accepted in place of the barriers that this plan lacks, as work. */
+export function standInsFor(tx: Tx, jobId: string, plan: Pick<Plan, "shortfalls" | "profile">): StandIn[] {
+  return standInsOf(plan, acceptedFor(tx, jobId), profileOf(plan.profile));
 }
 
 /** The same for many jobs at once. Cost: two queries, however many. */

@@ -20,6 +20,7 @@ import {
   permits,
   steps as stepsTable,
 } from "../db/schema";
+import { standInsFor } from "./deviationStore";
 import { plannedFor, stillPlanned, type Planned } from "./planned";
 import { currentPlant } from "../plant/plantStore";
 import { defineAct } from "../act/act";
@@ -162,7 +163,7 @@ export const approveIsolation = defineAct({
       })
       .run();
     tx.insert(jobIsolations).values({ jobId: row.id, isolationId }).run();
-    stepsOf(made.value, plant.graph, job.faces).forEach((step, position) => {
+    stepsOf(made.value, plant.graph, job.faces, standInsFor(tx, row.id, made.value)).forEach((step, position) => {
       tx.insert(stepsTable).values({ isolationId, stepId: step.id, position, step }).run();
     });
     const boxId = randomUUID();

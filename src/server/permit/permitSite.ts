@@ -11,7 +11,6 @@ import type { Tx } from "../db/database";
 import { earthsOn, exchanges, isolations, jobIsolations, jobs, people, steps } from "../db/schema";
 import { gasInstruments } from "../gear/gearStore";
 import { staleOfAll } from "../isolation/proofStore";
-import { revisionToday } from "../isolation/verdictStore";
 import { litBy } from "../isolation/temporaryStore";
 import { acceptedForAll, type StoredDeviation } from "../job/deviationStore";
 import { currentPlant, plantsAt, type CurrentPlant } from "../plant/plantStore";
@@ -207,7 +206,7 @@ export function permitSite(tx: Tx, stored: readonly StoredPermit[], now_ms: numb
       const revision = planned()(jobId);
       return revision === undefined ? plant() : plants()(revision);
     },
-    today: once(() => revisionToday(tx)),
+    today: () => plant()?.revision ?? 0,
     inPlace,
     open,
     clashes: (number) => {

@@ -24,6 +24,8 @@ const BUTTONS: Readonly<Partial<Record<PlannedStep["kind"], string>>> = {
   discharge: "Discharged and shorted",
   earth: "Earthed",
   "test air": "Tested",
+  "stand in": "Done and kept up",
+  "end stand-in": "Put back",
   "remove earth": "Earths off",
   "take short off": "Short off",
   "take pin out": "Pin out",

@@ -38,7 +38,7 @@ export type KindRule = Readonly<{
 }>;
 
 /** Asked of every kind. */
-const EVERY = ["isolation", "approval", "revalidation", "clashes"];
+const EVERY = ["isolation", "stand-ins", "approval", "revalidation", "clashes"];
 const SHIFT_h = 12;
 
 const rule = (kind: PermitKind, words: string, more: Partial<KindRule> & Pick<KindRule, "asks">): KindRule => ({

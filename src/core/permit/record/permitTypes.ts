@@ -3,6 +3,7 @@ import type { AirLimits } from "../../atmosphere/airLimits";
 import type { How } from "../../request/jobFile";
 import type { GearKind } from "../../gear/gear";
 import type { PersonId, Role } from "../../people/roles";
+import type { StandIn } from "../../plan/deviations";
 import type { NotHeld } from "../../refusal/notHeld";
 import type { Refusal } from "../../refusal/refusal";
 import type { RuleProfile } from "../../requirement/profile";
@@ -162,6 +163,8 @@ export type PermitFacts = Readonly<{
   plannedFor: readonly How[];
   /** Ways to the faces that are held worse than asked and that nobody accepted. */
   shortfalls: readonly string[];
+  /** What was accepted in place of barriers that are not there, for the work locations of its isolations. */
+  standIns: readonly StandIn[];
   /** What is left to decide of the job's hazards; null when nobody has begun. */
   hazardsOpen: readonly string[] | null;
   /** Hot work: what lies within reach of its sparks. */

@@ -3,7 +3,7 @@ import { needsApprover } from "../../fire/hotWork";
 import { undecided } from "./clashDecisions";
 import { kindRule } from "../kinds/kinds";
 import { entriesOf, signedBy } from "../record/permitLog";
-import { known, type AskContext, type AskMaker } from "./ask";
+import { known, looked, type AskContext, type AskMaker } from "./ask";
 
 const MINUTE_MS = 60_000;
 
@@ -63,6 +63,14 @@ export const EVERY_ASK: Readonly<Record<string, AskMaker>> = {
       cause: "isolation",
     });
   },
+
+  "stand-ins": (context) =>
+    context.facts.standIns.map(({ measure, words, face, sources }) =>
+      looked(context, `stand-in ${measure} ${face}`, `${words}, against ${sources.join(", ")} at ${face}`, {
+        source: "what was accepted below the rules",
+        before: "accept",
+      }),
+    ),
 
   hazards: ({ facts }) => {
     const open = facts.hazardsOpen;
