@@ -337,7 +337,7 @@ describe("a temporary restore", () => {
     await site.done("hal", "permit.sign-off", { permit });
     await site.done("cora", "test.start", { test });
     expect(await site.refused("hal", "permit.sign-on", { permit, lock: "H-1" })).toMatch(
-      /is stopped: Its isolation is proven and holds: .* is testing/,
+      /is stopped: Its isolation is proven and holds: .* it is testing/,
     );
     // The box opens when the coordinator's lock is off it; that one may come off though the permit is live: nobody is on.
     const [opens] = site.open(isolation);

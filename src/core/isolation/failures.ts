@@ -100,3 +100,14 @@ export function answerFailure(
     steps: life.steps.map((one) => (one === step ? { ...one, failures: step.failures!.map(answered) } : one)),
   });
 }
+
+/** Work locations by what was shown of them: every proof there done and standing, or one that failed and is not answered. */
+export function shownOf(steps: readonly WalkStep[]): Readonly<{ proven: string[]; notProved: string[] }> {
+  const proofs = steps.filter(({ kind }) => kind === "prove");
+  const faces = [...new Set(proofs.map(({ subject }) => subject))];
+  const at = (face: string) => proofs.filter(({ subject }) => subject === face);
+  return {
+    proven: faces.filter((face) => at(face).every(isDone)),
+    notProved: faces.filter((face) => at(face).some((step) => openFailures(step).length > 0)),
+  };
+}

@@ -1,5 +1,6 @@
 import type { IsolationLife } from "../isolation/isolation";
 import { openFailures } from "../isolation/failures";
+import type { NotHeld } from "../refusal/notHeld";
 import { stepLabel } from "../procedure/steps";
 import { isRunOut } from "../permit/life/permitLife";
 import { peopleOn, type PermitLife } from "../permit/record/permitTypes";
@@ -21,6 +22,8 @@ export function nextAct(
   now_ms: number,
   /** When the isolation is to be looked at again; null where nothing stands. */
   review_ms: number | null = null,
+  /** Why the isolation's plan may not be counted on, on the register of today; null where it may. */
+  fault: NotHeld | null = null,
 ): NextAct | null {
   if (job.state === "closed") return null;
   const act = (stage: Stage, words: string, who: readonly Role[], urgent = false): NextAct => ({
@@ -45,6 +48,9 @@ export function nextAct(
     return act("walk", `Review isolation ${isolation.number}: it has stood past its date`, ["coordinator"], true);
   }
   if (isolation === null) return act("points", "Choose the points and approve the isolation", ["coordinator"]);
+  if (fault?.code === "plan fell") {
+    return act("walk", `Everybody off, and plan ${isolation.number} anew: it does not hold`, ["coordinator"], true);
+  }
   const failed = isolation.steps.find((step) => openFailures(step).length > 0);
   if (failed) {
     return act(

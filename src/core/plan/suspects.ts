@@ -8,7 +8,7 @@ export type Suspect =
   /** A path with few barriers, and the points on it. */
   | Readonly<{ code: "path"; source: string; carrier: Carrier; depth: number; points: readonly string[] }>
   /** Stored at the place itself, and not let go or come back. */
-  | Readonly<{ code: "stored"; source: string }>
+  | Readonly<{ code: "stored"; sources: readonly string[] }>
   /** A bleed that is plugged lets nothing out, and what shows nothing there is no proof. */
   | Readonly<{ code: "bleeds"; bleeds: readonly string[] }>
   /** What the register does not have: a hose, an interlock, a line nobody drew. */
@@ -17,7 +17,7 @@ export type Suspect =
 const MOST_PATHS = 6;
 
 /**
- * Ranked: what one failure explains first, then paths by their barriers, then what is stored there, plugged bleeds, and what
+ * Ranked: what the plan leaves open first, then what one failure explains, then paths by their barriers, then what is stored there, plugged bleeds, and what
  * nobody wrote down, which is always possible. `face` and `arrives` null for all of them. Cost: linear in the plan's routes.
  */
 export function suspects(plan: Plan, face: string | null, arrives: Carrier | null): Suspect[] {
@@ -41,9 +41,12 @@ export function suspects(plan: Plan, face: string | null, arrives: Carrier | nul
     .sort((a, b) => a.depth - b.depth)
     .slice(0, MOST_PATHS)
     .map((path): Suspect => ({ code: "path", ...path }));
-  const stored = plan.stored
+  const sources = plan.stored
     .filter((row) => isHere(row.face) && (arrives === null || row.arrives === arrives))
-    .map(({ source }): Suspect => ({ code: "stored", source }));
+    .map(({ source }) => source);
+  const stored: Suspect[] = sources.length > 0 ? [{ code: "stored", sources: [...new Set(sources)] }] : [];
   const bleeds: Suspect[] = plan.bleeds.length > 0 ? [{ code: "bleeds", bleeds: plan.bleeds }] : [];
-  return [...alone, ...paths, ...stored, ...bleeds, { code: "not in the register" }];
+  const open = paths.filter((one) => one.code === "path" && one.depth === 0);
+  const held = paths.filter((one) => !open.includes(one));
+  return [...open, ...alone, ...held, ...stored, ...bleeds, { code: "not in the register" }];
 }

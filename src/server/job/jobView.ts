@@ -140,6 +140,7 @@ export function jobViews(numbers: readonly string[], now_ms: number, stepsOf = w
     const job = row.job;
     const { graph } = planned(stands?.plantRevision ?? plant.revision);
     const crewIds = row.crew;
+    const fault = stands && isCountedOn(stands.state) ? planFault(asNow(stands, 0, plant.revision)) : null;
     return {
       id: row.id,
       number: row.number,
@@ -162,7 +163,7 @@ export function jobViews(numbers: readonly string[], now_ms: number, stepsOf = w
       held: stands ? held(stands.id) : [],
       approvedBy: stands ? nameOf(stands.approvedBy) : null,
       review,
-      planFault: stands && isCountedOn(stands.state) ? planFault(asNow(stands, 0, plant.revision)) : null,
+      planFault: fault,
       stale: stands?.state === "proven" ? stale(stands.id) : [],
       boxes: (stands ? boxOf(stands.id) : []).map((box) => ({
         number: box.number,
@@ -195,6 +196,7 @@ export function jobViews(numbers: readonly string[], now_ms: number, stepsOf = w
         own.map(({ life }) => life),
         now_ms,
         review?.due_ms ?? null,
+        fault,
       ),
     };
   });

@@ -25,7 +25,9 @@ type Props = Readonly<{
   now: number;
   /** A way to stand out, in place names. */
   trace?: readonly string[];
+  /** Work locations that were shown to be dead, and those where a proof failed since. */
   proven?: readonly string[];
+  notProved?: readonly string[];
   /** For each isolated device, the faces that light if it alone leaks. */
   failures?: readonly Readonly<{ device: string; faces: readonly string[] }>[];
   height?: number;
@@ -47,6 +49,7 @@ export function Lantern({
   now,
   trace = [],
   proven = [],
+  notProved = [],
   failures = [],
   height = 460,
 }: Props) {
@@ -280,7 +283,12 @@ export function Lantern({
             </label>
           )}
           <p className="mt-1" aria-live="polite">
-            {liveAtWork.length === 0 ? (
+            {notProved.length > 0 ? (
+              <>
+                <strong>Not proved, whatever the plan says:</strong>{" "}
+                <span className="tag whitespace-normal">{notProved.join(", ")}</span>
+              </>
+            ) : liveAtWork.length === 0 ? (
               <strong>Dark at every face.</strong>
             ) : (
               <>

@@ -243,7 +243,8 @@ function StepState({
     return (
       <div className="text-sm">
         <p>
-          <strong>Done</strong> <span className="num">{clock(step.done.at_ms, timeZone)}</span>, {nameOf[step.done.by]}
+          <strong>{openFailures(step).length > 0 ? "Before that" : "Done"}</strong>{" "}
+          <span className="num">{clock(step.done.at_ms, timeZone)}</span>, {nameOf[step.done.by]}
           {step.done.lock && (
             <>
               , lock <span className="tag">{step.done.lock}</span>

@@ -5,7 +5,7 @@ export function notHeldClause(why: NotHeld): string {
   const { isolation } = why;
   switch (why.code) {
     case "not proven":
-      return `${isolation} is ${why.state}`;
+      return `${isolation} is not proven now, it is ${why.state}`;
     case "not judged":
       return `the plant register changed to revision ${why.revision}, and whether ${isolation} still holds on it is not known yet`;
     case "plan fell":

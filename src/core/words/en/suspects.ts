@@ -10,7 +10,7 @@ export function suspectSentence(suspect: Suspect): string {
         ? `${suspect.source} reaches it by the plan: nothing on that path could be isolated.`
         : `From ${suspect.source} (${suspect.carrier}), past ${suspect.points.join(" and ")}.`;
     case "stored":
-      return `${suspect.source} was let go and came back, or was never empty.`;
+      return `What is stored was let go and came back, or was never empty: ${suspect.sources.join(", ")}.`;
     case "bleeds":
       return `A bleed is plugged: ${suspect.bleeds.join(", ")}.`;
     case "not in the register":

@@ -3,7 +3,9 @@ import { guideOf } from "@/core/procedure/walkGuide";
 import { itemTagOf } from "@/core/procedure/steps";
 import { suspects } from "@/core/plan/suspects";
 import { suspectSentence } from "@/core/words/en/suspects";
-import { isDone, openFailures } from "@/core/isolation/failures";
+import { isDone, openFailures, shownOf } from "@/core/isolation/failures";
+import type { WalkStep } from "@/core/isolation/isolation";
+import type { NotHeld } from "@/core/refusal/notHeld";
 import { duration } from "@/core/units/format";
 import { stepTimes, type StepTakes } from "@/server/figures/dayView";
 import { type JobView } from "@/server/job/jobView";
@@ -19,6 +21,14 @@ import { SwapForm } from "@/ui/job/SwapForm";
 import { NotHeldNotice } from "@/ui/walk/NotHeldNotice";
 import { Replan } from "@/ui/walk/Replan";
 import { WalkList, type WalkRow } from "@/ui/walk/WalkList";
+
+/** What was shown of each work location; where the plan fell, what it left open is not. */
+function shownWith(steps: readonly WalkStep[], fault: NotHeld | null) {
+  const { proven, notProved } = shownOf(steps);
+  const open = fault?.code === "plan fell" ? [...fault.missingFaces, ...fault.short.map(({ face }) => face)] : [];
+  const all = [...new Set([...notProved, ...open])];
+  return { proven: proven.filter((face) => !all.includes(face)), notProved: all };
+}
 
 type Props = Readonly<{ view: JobView; person: Person; phase: "isolate" | "restore" }>;
 
@@ -40,7 +50,7 @@ export async function WalkStage({ view, person, phase }: Props) {
   const { graph } = plantOf(view);
   const lantern = lanternOf(view, plan);
   const timeZone = siteTimeZone();
-  const proven = isolation.steps.filter((step) => step.kind === "prove" && isDone(step)).map((step) => step.subject);
+  const shown = shownWith(isolation.steps, view.planFault);
   const heldBy = heldElsewhere(isolation.number);
   const times = stepTimes(view, plan);
   const itemOf = (place: string) => graph.plant.items[graph.itemByTag.get(itemTagOf(graph, place)) ?? -1];
@@ -142,7 +152,7 @@ export async function WalkStage({ view, person, phase }: Props) {
       </section>
       <div className="order-1 lg:order-2">
         <div className="lg:sticky lg:top-4">
-          <LaidLantern scene={lantern.scene} frames={lantern.frames} now={lantern.now} proven={proven} height={520} />
+          <LaidLantern scene={lantern.scene} frames={lantern.frames} now={lantern.now} {...shown} height={520} />
         </div>
       </div>
     </div>
