@@ -8,7 +8,6 @@ import { approachLimit } from "@/core/energy/approachLimits";
 import { BODY_CURRENT, conductorPairs, EARTH_STAKE_m } from "@/core/energy/electricalFigures";
 import { criticalRatio, gasThroughHole_kg_s } from "@/core/energy/gasThroughHole";
 import { AFTER_WATCHES, checksDue_s, HOT_WORK } from "@/core/fire/hotWork";
-import { airRetests_ms, needsNewProof, readsAs } from "@/core/requirement/proofRules";
 
 /** Each figure stands beside where it was published. "From memory" says that nobody had the page open. */
 function calc(name: string, input: Record<string, unknown>): Record<string, number | null> & { also: unknown } {
@@ -474,30 +473,5 @@ describe("work planning (practice)", () => {
       hasps: 4,
       personal_locks: 20,
     });
-  });
-});
-
-describe("proofs and retests (practice)", () => {
-  test("an isolation left for more than an hour is proved again, and so is one nobody can speak for", () => {
-    expect([3600, 3601, null].map(needsNewProof)).toEqual([false, true, true]);
-  });
-  test("a gauge reads zero, and a surface the ambient, only within the instrument's error", () => {
-    expect(readsAs({ expected: 0, reading: 0.04, error: 0.05 })).toBe(true);
-    expect(readsAs({ expected: 0, reading: 0.06, error: 0.05 })).toBe(false);
-    expect(readsAs({ expected: 22, reading: 24.1, error: 2 })).toBe(false);
-    expect(readsAs({ expected: 0, reading: 0, error: null })).toBe(false);
-    expect(readsAs({ expected: 0, reading: null, error: 1 })).toBe(false);
-  });
-  test("air is tested after every break, at each shift change, and never later than the interval", () => {
-    const hour = 3_600_000;
-    const due = airRetests_ms({
-      from_ms: 0,
-      to_ms: 8 * hour,
-      every_s: 7200,
-      returns_ms: [3 * hour],
-      shifts_ms: [6.5 * hour],
-    });
-    expect(due.map((at) => at / hour)).toEqual([2, 3, 5, 6.5]);
-    expect(airRetests_ms({ from_ms: 0, to_ms: hour, every_s: 7200 })).toEqual([]);
   });
 });

@@ -34,6 +34,7 @@ export function failureOf(refusal: Refusal, command: StepCommand): Failure | nul
   });
   switch (refusal.code) {
     case "reading not safe":
+    case "not zero":
       return failure("not safe", refusal.reading, refusal.unit);
     case "leaks":
       return failure("leaks", refusal.lost, "bar");

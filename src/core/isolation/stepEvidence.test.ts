@@ -139,7 +139,9 @@ describe("a reading of an instrument", () => {
   const empty = step("prove", { carrier: "fluid", limit: { most: 0.05, unit: "bar" } });
   test("is judged with the instrument's error on top, which the register knows and nobody types", () => {
     expect(code(empty, { reading: 0, instrument: "PG-1" })).toBe("kept");
-    expect(code(empty, { reading: 0.03, instrument: "PG-1" })).toBe("kept");
+    expect(code(empty, { reading: 0.02, instrument: "PG-1" })).toBe("kept");
+    expect(code(empty, { reading: 0.021, instrument: "PG-1" })).toBe("not zero");
+    expect(code(empty, { reading: -0.021, instrument: "PG-1" })).toBe("not zero");
     expect(code(empty, { reading: 0.04, instrument: "PG-1" })).toBe("reading not safe");
     expect(code(empty, { reading: 0, instrument: "PG-9" })).toBe("reading not safe");
   });

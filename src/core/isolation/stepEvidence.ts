@@ -1,5 +1,6 @@
 import type { PersonId } from "../people/roles";
 import { stepLabel, type PlannedStep } from "../procedure/steps";
+import { readsAs } from "../requirement/proofRules";
 import type { Refusal } from "../refusal/refusal";
 import { accept, refuse, type Result } from "../refusal/result";
 import { gearFault, type Gear, type GearKind } from "../gear/gear";
@@ -91,7 +92,11 @@ export function judgeReport(
     const read = instrumentOf(kind, report, faultOf, missing, facts);
     if (!read.ok) return read;
     const { instrument, error } = read.value;
-    return tooHigh(label, reading, error, most, unit) ?? keep({ instrument, error }, reading);
+    return (
+      tooHigh(label, reading, error, most, unit) ??
+      notZero(label, reading, error, unit) ??
+      keep({ instrument, error }, reading)
+    );
   }
   if (asks.ways.length > 0) {
     if (report.started) return refuse({ code: "it started", step: label });
@@ -257,6 +262,12 @@ function leakTest(
 function tooHigh(label: string, reading: number, error: number, limit: number, unit: string) {
   if (Math.abs(reading) + error <= limit) return null;
   return refuse({ code: "reading not safe", step: label, reading, error, limit, unit });
+}
+
+/** A gauge that surely shows something is not at zero, however little it is. */
+function notZero(label: string, reading: number, error: number, unit: string) {
+  if (unit !== "bar" || readsAs({ expected: 0, reading, error })) return null;
+  return refuse({ code: "not zero", step: label, reading, error, unit });
 }
 
 function given(text: string | null | undefined): string | null {

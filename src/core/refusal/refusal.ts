@@ -27,6 +27,7 @@ export type Refusal =
   | { code: "lock in use"; lock: string; where: string }
   | { code: "reading missing"; step: string; what: string }
   | { code: "reading not safe"; step: string; reading: number; error: number; limit: number; unit: string }
+  | { code: "not zero"; step: string; reading: number; error: number; unit: string }
   | { code: "it started"; step: string }
   | { code: "cause first"; step: string }
   | { code: "same hands"; step: string }

@@ -1,11 +1,3 @@
-/** An isolation that nobody was at for longer than this is proved again. Common practice, no source. */
-export const RETEST_AFTER_s = 3600;
-
-/** Must a proof be done again? After an hour's absence, and whenever nobody can say how long it was left. */
-export function needsNewProof(left_s: number | null): boolean {
-  return left_s === null || left_s > RETEST_AFTER_s;
-}
-
 /**
  * Does an instrument really read what it should, a gauge zero or a surface the ambient? Within its own error, and not
  * merely near it: a needle that looks like zero on a scale of 100 bar hides half a bar. Without a known error nothing is

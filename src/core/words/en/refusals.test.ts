@@ -14,6 +14,7 @@ const EACH: { [Code in Refusal["code"]]: Extract<Refusal, { code: Code }> } = {
   "reading missing": { code: "reading missing", step: "prove P", what: "the voltage" },
   "reading not safe": { code: "reading not safe", step: "prove P", reading: 230, error: 0.5, limit: 5, unit: "V" },
   "tester not proved": { code: "tester not proved", step: "prove P" },
+  "not zero": { code: "not zero", step: "prove P", reading: 0.03, error: 0.02, unit: "bar" },
   "it started": { code: "it started", step: "try start P" },
   "cause first": { code: "cause first", step: "prove P" },
   "same hands": { code: "same hands", step: "prove P" },

@@ -32,6 +32,8 @@ function wordsOf(refusal: Refusal): string {
       return `${refusal.step}: ${refusal.reading} ${refusal.unit}${refusal.error > 0 ? ` read with an instrument that may be off by ${refusal.error} ${refusal.unit}` : ""} is not surely below ${refusal.limit} ${refusal.unit}. It is not dead. Stop, and find what still feeds it, or take a better instrument.`;
     case "tester not proved":
       return `${refusal.step}: the tester must be proved on a live source before and after. Prove it and test again.`;
+    case "not zero":
+      return `${refusal.step}: ${refusal.reading} ${refusal.unit} is more than this instrument may be off, ${refusal.error} ${refusal.unit}. Something is there. Stop, and find what still feeds it.`;
     case "it started":
       return `${refusal.step}: it started. Everybody away from it, and find what still drives it.`;
     case "cause first":
