@@ -6,6 +6,8 @@ import type { Db } from "../../src/server/db/database";
 import { holds, isolations, ledger, permits } from "../../src/server/db/schema";
 import { loadIsolation } from "../../src/server/isolation/isolationStore";
 import { judgePending, writeVerdicts } from "../../src/server/isolation/verdicts";
+import { shiftSheet } from "../../src/server/paper/shiftSheet";
+import { shiftState } from "../../src/server/job/shiftState";
 import { board } from "../../src/server/job/board";
 import { verifyLedger } from "../../src/server/ledger/verify";
 import { settleStanding } from "../../src/server/permit/settlePermits";
@@ -244,4 +246,39 @@ test("one lock hangs in one place, however its number was typed", async () => {
       .run(),
   ).toThrow(/UNIQUE constraint failed: holds.lock/);
   await site.done("ivo", "step.do", hang(second, "l-901"));
+});
+
+test("nobody is on two permits at different work", async () => {
+  const first = await atWork(site, { place: "P" });
+  const second = await atWork(site, { place: "T", crew: ["hal", "wim"] });
+  await site.done("hal", "permit.sign-on", { permit: first.permit, lock: "H-1" });
+  expect(await site.refused("hal", "permit.sign-on", { permit: second.permit, lock: "H-2" })).toBe(
+    `Hal is on permit ${first.permit}, at other work. Nobody is in two places: off there first.`,
+  );
+  await site.done("hal", "permit.sign-off", { permit: first.permit });
+  await site.done("hal", "permit.sign-on", { permit: second.permit, lock: "H-2" });
+});
+
+test("the next shift is told on paper what is stopped and why, what fell, what was not proved, and what is kept up", async () => {
+  const first = await atWork(site, { place: "P" });
+  const second = await atWork(site, { place: "T", holder: "hob", crew: ["hob"] });
+  const proof = loadIsolation(site.db, second.isolation)!.life.steps.find(({ kind }) => kind === "prove")!;
+  const report = { isolation: second.isolation, step: proof.id, ...soundReport(proof), reading: 1.4 };
+  await site.done("vera", "step.prove-again", report);
+  await site.done("cora", "plant.import", SECOND_LINE);
+  const paper = await shiftSheet(
+    shiftState(site.clock_ms),
+    "http://plant.invalid",
+    { seq: 1, hash: "0" },
+    site.clock_ms,
+  );
+  const text = JSON.stringify(paper.document.content);
+  expect(text).toMatch(
+    new RegExp(
+      `STOP, everybody off: on revision 2 of the plant register ${first.isolation} does not hold: S2 reaches P`,
+    ),
+  );
+  expect(text).toMatch(new RegExp(`${first.permit}, Stopped .*: Its isolation is proven and holds: on revision 2`));
+  expect(text).toMatch(/Not proved: prove T \(fluid\), 1.4 bar/);
+  expect(text).toMatch(new RegExp(`${second.permit}, Stopped .*${second.isolation} is not proven now`));
 });

@@ -181,6 +181,7 @@ export function wellFacts(more: Partial<PermitFacts> = {}): PermitFacts {
     detectors: [],
     earths: [],
     gearFault: () => null,
+    atOtherWork: () => null,
     elsewhere: () => null,
     shiftChanges_ms: () => [],
     ...more,

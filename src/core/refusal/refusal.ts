@@ -46,6 +46,7 @@ export type Refusal =
   | { code: "run out"; permit: string; at: string }
   | { code: "validity"; reason: string }
   | { code: "already signed on"; permit: string }
+  | { code: "at other work"; who: string; permit: string }
   | { code: "not signed on"; permit: string }
   | { code: "people on"; people: readonly string[] }
   | { code: "permits open"; permits: readonly string[] }

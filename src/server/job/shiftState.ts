@@ -4,6 +4,8 @@ import { database } from "../db/database";
 import { earthsOn, forcedRemovals, isolations, temporaryRestores } from "../db/schema";
 import type { ShiftSheet } from "../paper/shiftSheet";
 import { namesOf } from "../people/signIn";
+import { handedOn } from "../permit/handedOn";
+import { openPermits } from "../permit/openPermits";
 import { openNumbers } from "./board";
 import { jobViews } from "./jobView";
 
@@ -38,5 +40,6 @@ export function shiftState(now_ms: number): ShiftSheet {
     .innerJoin(isolations, eq(isolations.id, earthsOn.isolationId))
     .where(isNull(earthsOn.offAt))
     .all();
-  return { jobs: jobViews(openNumbers(db), now_ms), lifted, removals, earths };
+  const permits = new Map(openPermits(db, now_ms).map((one) => [one.life.number, handedOn(one)]));
+  return { jobs: jobViews(openNumbers(db), now_ms), lifted, removals, earths, permits };
 }

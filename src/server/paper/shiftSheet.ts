@@ -2,6 +2,10 @@ import type { Paper } from "../../workers/renderPdf";
 import QRCode from "qrcode";
 import type { Content } from "pdfmake/interfaces";
 import type { LedgerHead } from "../ledger/append";
+import { openFailures } from "../../core/isolation/failures";
+import { stepLabel } from "../../core/procedure/steps";
+import { notHeldClause } from "../../core/words/en/notHeld";
+import type { HandedOn } from "../permit/handedOn";
 import type { JobView } from "../job/jobView";
 import { siteTime } from "../runtime/siteTime";
 import { BLANK, CAUTION, foot, heading, mono, rule, STYLES, table } from "./parts";
@@ -14,11 +18,13 @@ export type ShiftSheet = Readonly<{
   removals: readonly string[];
   /** Earths that stand, by isolation. */
   earths: readonly Readonly<{ isolation: string; number: string; place: string }>[];
+  /** What is handed on of every open permit, by number. */
+  permits: ReadonlyMap<string, HandedOn>;
 }>;
 
 /** What one shift tells the next, job by job: what stands, who is on, what runs out, what is due, what is not as planned. */
 export async function shiftSheet(
-  { jobs, lifted, removals, earths }: ShiftSheet,
+  { jobs, lifted, removals, earths, permits }: ShiftSheet,
   url: string,
   head: LedgerHead,
   now_ms: number,
@@ -45,6 +51,7 @@ export async function shiftSheet(
       const stuck = isolation?.steps.filter((step) => step.stuck) ?? [];
       const on = [...new Set(job.boxes.flatMap((box) => box.locks.map((lock) => lock.person)))];
       const own = earths.filter((earth) => earth.isolation === isolation?.number);
+      const open = job.permits.flatMap(({ number }) => permits.get(number) ?? []);
       const lines: string[] = [
         isolation
           ? `Isolation ${isolation.number}: ${isolation.state}. Locked: ${job.held.join(", ") || "nothing"}.`
@@ -60,11 +67,20 @@ export async function shiftSheet(
             (permit) =>
               `Permit ${permit.number}: ${permit.runOut ? "RUN OUT" : permit.state}, until ${siteTime(permit.validTo_ms)}, led by ${permit.holder}.`,
           ),
+        ...open.flatMap((one) => one.lines.map((line) => `${one.number}, ${line}`)),
         ...(job.review ? [`Next review ${siteTime(job.review.due_ms)}${job.review.overdue ? ", OVERDUE" : ""}.`] : []),
       ];
       const bold = [
-        ...stuck.map((step) => `Cannot be done as planned: ${step.words} ${step.stuck!.words}`),
+        ...(job.planFault === null ? [] : [`STOP, everybody off: ${notHeldClause(job.planFault)}.`]),
+        ...(isolation?.steps ?? []).flatMap((step) =>
+          openFailures(step).map(
+            ({ what, reading, unit, at_ms }) =>
+              `Not proved: ${stepLabel(step)}, ${reading === null ? what : `${reading} ${unit}`}, ${siteTime(at_ms)}.`,
+          ),
+        ),
+        ...open.flatMap((one) => one.bold.map((line) => `${one.number}, ${line}`)),
         ...job.stale.map((proof) => `Prove again: ${proof}.`),
+        ...stuck.map((step) => `Cannot be done as planned: ${step.words} ${step.stuck!.words}`),
       ];
       return {
         unbreakable: true,

@@ -175,6 +175,8 @@ function factsOf(tx: Tx, stored: StoredPermit, now_ms: number, site: PermitSite)
         toRead: true,
         ...(needs_V === undefined ? {} : { needs_V }),
       }),
+    atOtherWork: () => (id) =>
+      elsewhere().find(({ permit }) => permit.job !== job().number && permit.people.includes(id))?.number ?? null,
     elsewhere: () => (id) => elsewhere().find(({ permit }) => permit.people.includes(id))?.number ?? null,
     shiftChanges_ms: () => (from_ms, to_ms) => shiftChanges(from_ms + 1, to_ms + 1),
   });

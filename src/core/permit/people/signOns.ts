@@ -101,6 +101,8 @@ function mayComeOn(permit: PermitLife, person: PersonId, coming: readonly SignOn
   if (onPost(permit.log).some((watch) => watch.person === person)) {
     return refuse({ code: "other duty", who: facts.nameOf(person), where: permit.number });
   }
+  const other = facts.atOtherWork(person);
+  if (other !== null) return refuse({ code: "at other work", who: facts.nameOf(person), permit: other });
   return [...peopleOn(permit), ...coming].some((signOn) => signOn.person === person)
     ? refuse({ code: "already signed on", permit: permit.number })
     : null;

@@ -197,6 +197,8 @@ export type PermitFacts = Readonly<{
   earths: readonly string[];
   /** Why a numbered thing may not be used; null when it may. */
   gearFault: (kind: GearKind, number: string, needs_V?: number) => Refusal | null;
+  /** A permit of another job where this person is on, on post or inside. */
+  atOtherWork: (person: PersonId) => string | null;
   /** Another permit where this person is on, on post or inside. */
   elsewhere: (person: PersonId) => string | null;
   /** Shift changes after the first moment and up to the second. */

@@ -32,6 +32,7 @@ const EACH: { [Code in Refusal["code"]]: Extract<Refusal, { code: Code }> } = {
   "run out": { code: "run out", permit: "P-1", at: "06:05" },
   validity: { code: "validity", reason: "it ends before it begins" },
   "already signed on": { code: "already signed on", permit: "P-1" },
+  "at other work": { code: "at other work", who: "Nell", permit: "P-2" },
   "not signed on": { code: "not signed on", permit: "P-1" },
   "people on": { code: "people on", people: ["Nell", "Otto"] },
   "permits open": { code: "permits open", permits: ["P-1"] },

@@ -70,6 +70,8 @@ function wordsOf(refusal: Refusal): string {
       return `The validity cannot stand: ${refusal.reason}.`;
     case "already signed on":
       return `You are already signed on to permit ${refusal.permit}.`;
+    case "at other work":
+      return `${refusal.who} is on permit ${refusal.permit}, at other work. Nobody is in two places: off there first.`;
     case "not signed on":
       return `You are not signed on to permit ${refusal.permit}.`;
     case "people on":
