@@ -30,7 +30,7 @@ export default async function Layout({ children }: { children: ReactNode }) {
   const unread = person && unreadFor(person.id);
   const now_ms = requestTime_ms();
   return (
-    <html lang="en" data-theme={theme}>
+    <html lang="en" data-theme={theme} data-zone={siteTimeZone()}>
       <body className="flex flex-col">
         <a href="#main" className="focus:bg-base-100 sr-only focus:not-sr-only focus:absolute focus:z-20 focus:p-3">
           Skip to the page

@@ -118,3 +118,20 @@ test("a permit is written by keyboard alone; faults stand at their fields and in
   const kept = await petra.evaluate(() => JSON.stringify(localStorage));
   expect(kept).not.toContain("pin");
 });
+
+test("a time is the site's, whatever zone the browser is in", async ({ as }) => {
+  // As far from the site's zone as there is.
+  const maren = await as("Maren Tolve", "Pacific/Kiritimati");
+  await maren.goto("/jobs/new");
+  await maren.getByLabel("What is to be done").fill("Look at the sump");
+  await maren.getByLabel("In more words").fill("Look at the sump pump.");
+  await maren.getByLabel("Work face 1: tag, or tag.part").fill("P-204A");
+  await maren.getByLabel("Window starts").fill("2026-12-01T06:10");
+  await maren.getByLabel("Window ends").fill("2026-12-01T14:20");
+  await maren.getByLabel("Holder, in charge of the party").selectOption({ label: "Petra Quillon" });
+  await maren.getByRole("checkbox", { name: "Tomas Veyron" }).check();
+  await maren.getByRole("button", { name: "Ask", exact: true }).click();
+  await expect(maren).toHaveURL(/\/jobs\/J-\d+\/energies/);
+  await maren.goto(maren.url().replace("energies", "ask"));
+  await expect(maren.getByText(/1 Dec, 06:10 to (Tue )?1 Dec, 14:20/)).toBeVisible();
+});

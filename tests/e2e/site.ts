@@ -67,7 +67,7 @@ const SITE_IDLE_MS = 3_600_000;
 export const SITE_TIMEOUT_MS = 120_000;
 
 /** Each worker has its own server, port and copy of the demo; one build serves them all. */
-export const test = base.extend<{ as: (name: string) => Promise<Page> }, { site: Site }>({
+export const test = base.extend<{ as: (name: string, timezoneId?: string) => Promise<Page> }, { site: Site }>({
   site: [
     async ({}, use, worker) => openSite(use, 4300 + worker.parallelIndex),
     { scope: "worker", timeout: SITE_TIMEOUT_MS },
@@ -77,10 +77,10 @@ export const test = base.extend<{ as: (name: string) => Promise<Page> }, { site:
   as: async ({ browser, site }, give) => {
     const pages = new Map<string, Page>();
     const faults: string[] = [];
-    await give(async (name) => {
+    await give(async (name, timezoneId) => {
       const known = pages.get(name);
       if (known) return known;
-      const context = await browser.newContext({ baseURL: site.url });
+      const context = await browser.newContext({ baseURL: site.url, ...(timezoneId ? { timezoneId } : {}) });
       await context.addCookies([{ name: "lantern_session", value: openSession(site, name), url: site.url }]);
       const page = await context.newPage();
       page.on("pageerror", (error) => faults.push(`${page.url()}: ${error.message}`));

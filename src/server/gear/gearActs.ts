@@ -1,5 +1,6 @@
 import { eq } from "drizzle-orm";
 import { z } from "zod";
+import { momentOf } from "../../core/units/moment";
 import { entryFault, GEAR_KINDS, gearFault, gearNumber, isDated, type Gear } from "../../core/gear/gear";
 import { gasSheetSchema } from "../../core/gear/gasSheet";
 import type { PersonId } from "../../core/people/roles";
@@ -24,7 +25,7 @@ export const enterGear = defineAct({
     number,
     owner: z.string().nullish(),
     key: z.string().trim().max(60, "at most 60 characters").nullish(),
-    inDateUntil_ms: z.number("must be a day").int("must be a day").nullish(),
+    inDateUntil_ms: momentOf("must be a day").nullish(),
     rating_V: z
       .number("must be a number of volts")
       .min(0, "must be 0 or more")

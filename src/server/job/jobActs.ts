@@ -4,6 +4,7 @@ import { z } from "zod";
 import { stepsOf } from "../../core/procedure/sequence";
 import { HOWS, jobSchema, OBJECTIVES, PROFILE_IDS, SCHOOLS, type Job, type JobInput } from "../../core/request/jobFile";
 import { CARRIERS } from "../../core/plant/carriers";
+import { momentOf } from "../../core/units/moment";
 import { decideJob } from "../../core/job/jobLife";
 import type { PersonId } from "../../core/people/roles";
 import { jobFacts, jobLifeOf } from "./jobFacts";
@@ -31,8 +32,7 @@ export const line = (words: string, most: number) =>
     .trim()
     .min(1, `${words} is missing`)
     .max(most, `${words} is longer than ${most} characters`);
-export const time_ms = (words: string) =>
-  z.number(`${words} is not a date and time`).int().min(0).max(8.64e15, `${words} is not a date and time`);
+export const time_ms = (words: string) => momentOf(`${words} is not a date and time`);
 
 export const askForJob = defineAct({
   type: "job.ask",

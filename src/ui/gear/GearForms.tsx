@@ -3,6 +3,7 @@
 import { useState } from "react";
 import { GEAR_KINDS, isDated, type GearKind } from "../../core/gear/gear";
 import { readNumber } from "../../core/units/readNumber";
+import { endOfDay } from "../text/siteInstant";
 import { ActForm } from "../act/ActForm";
 import { Field, SelectField } from "../act/Field";
 
@@ -194,7 +195,7 @@ function readGear(fields: FormData, kind: GearKind): Record<string, unknown> {
     owner: text("owner"),
     key: text("key"),
     // In date through the whole of its last day.
-    inDateUntil_ms: day === null ? null : new Date(`${day}T23:59:59`).getTime(),
+    inDateUntil_ms: day === null ? null : endOfDay(day),
     rating_V: number("rating_V"),
     error: number("error"),
     ...(sheet === null ? {} : { sheet }),

@@ -2,6 +2,7 @@
 
 import { Plus, X } from "lucide-react";
 import { useState } from "react";
+import { instantOf } from "../text/siteInstant";
 import { ActForm } from "../act/ActForm";
 import { Field, TextField } from "../act/Field";
 
@@ -146,10 +147,7 @@ function readAsk(fields: FormData): Record<string, unknown> {
   const faces = [...fields.keys()]
     .filter((key) => key.startsWith("face-"))
     .map((key) => ({ place: String(fields.get(key)).trim(), how: fields.getAll(key.replace("face", "how")) }));
-  const time = (name: string) => {
-    const value = String(fields.get(name) ?? "");
-    return value === "" ? null : new Date(value).getTime();
-  };
+  const time = (name: string) => instantOf(String(fields.get(name) ?? ""));
   return {
     title: fields.get("title"),
     work: fields.get("work"),

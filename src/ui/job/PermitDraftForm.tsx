@@ -1,8 +1,8 @@
 "use client";
 
-import { useState } from "react";
 import type { PermitKind } from "../../core/permit/kinds/kinds";
 import type { UnitSystem } from "../../core/units/units";
+import { instantOf, siteField } from "../text/siteInstant";
 import { ActForm } from "../act/ActForm";
 import { Field, SelectField, TextField } from "../act/Field";
 import { DetailInputs } from "../permit/DetailInputs";
@@ -25,6 +25,8 @@ type Props = Readonly<{
   /** What the register and the job know of the kind's own questions. */
   defaults: Readonly<Record<string, string | readonly string[]>>;
   units: UnitSystem;
+  now_ms: number;
+  timeZone: string;
 }>;
 
 export function PermitDraftForm({
@@ -39,11 +41,10 @@ export function PermitDraftForm({
   people,
   defaults,
   units,
+  now_ms,
+  timeZone,
 }: Props) {
-  const [times] = useState(() => {
-    const now = Date.now();
-    return { from: local(now), to: local(now + FIRST_LENGTH_h * HOUR_MS) };
-  });
+  const times = { from: siteField(now_ms, timeZone), to: siteField(now_ms + FIRST_LENGTH_h * HOUR_MS, timeZone) };
   return (
     <ActForm
       act="permit.draft"
@@ -64,21 +65,14 @@ export function PermitDraftForm({
       <TextField label="What may be done, and nothing else" name="words" rows={2} defaultValue={words} />
       <TextField label="Hazards that remain" name="hazards" rows={3} defaultValue={hazards} />
       <TextField label="Precautions" name="precautions" rows={3} defaultValue={precautions} />
-      <div className="grid max-w-xl gap-4 sm:grid-cols-2" suppressHydrationWarning>
-        <Field
-          label="Valid from"
-          name="validFrom_ms"
-          type="datetime-local"
-          defaultValue={times.from}
-          suppressHydrationWarning
-        />
+      <div className="grid max-w-xl gap-4 sm:grid-cols-2">
+        <Field label="Valid from" name="validFrom_ms" type="datetime-local" defaultValue={times.from} />
         <Field
           label="Valid until"
           name="validTo_ms"
           type="datetime-local"
           defaultValue={times.to}
           hint={`At most ${longest_h} hours.`}
-          suppressHydrationWarning
         />
       </div>
       <DetailInputs fields={DETAIL_FIELDS[kind]} defaults={defaults} people={people} units={units} />
@@ -87,10 +81,7 @@ export function PermitDraftForm({
 }
 
 function readDraft(fields: FormData): Record<string, unknown> {
-  const time = (name: string) => {
-    const value = String(fields.get(name) ?? "");
-    return value === "" ? null : new Date(value).getTime();
-  };
+  const time = (name: string) => instantOf(String(fields.get(name) ?? ""));
   return {
     words: fields.get("words"),
     hazards: fields.get("hazards"),
@@ -99,10 +90,4 @@ function readDraft(fields: FormData): Record<string, unknown> {
     validFrom_ms: time("validFrom_ms"),
     validTo_ms: time("validTo_ms"),
   };
-}
-
-/** The form of a datetime-local field, in the browser's own time. */
-function local(at_ms: number): string {
-  const at = new Date(at_ms);
-  return new Date(at_ms - at.getTimezoneOffset() * 60_000).toISOString().slice(0, 16);
 }

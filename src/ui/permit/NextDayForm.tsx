@@ -1,14 +1,12 @@
 "use client";
 
+import { instantOf } from "../text/siteInstant";
 import { ActForm } from "../act/ActForm";
 import { Field } from "../act/Field";
 
 /** The same work tomorrow, under a number of its own. */
 export function NextDayForm({ permit }: { permit: string }) {
-  const time = (fields: FormData, name: string) => {
-    const value = String(fields.get(name) ?? "");
-    return value === "" ? null : new Date(value).getTime();
-  };
+  const time = (fields: FormData, name: string) => instantOf(String(fields.get(name) ?? ""));
   return (
     <details>
       <summary className="link w-fit cursor-pointer">Write the next permit</summary>

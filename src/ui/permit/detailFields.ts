@@ -1,3 +1,4 @@
+import { instantOf } from "../text/siteInstant";
 import { SUBSTANCES } from "../../core/atmosphere/substances";
 import { HOT_WORKS } from "../../core/permit/kinds/details";
 import type { PermitKind } from "../../core/permit/kinds/kinds";
@@ -188,7 +189,8 @@ export function readDetails(kind: PermitKind, form: FormData, units: UnitSystem)
         .map((line) => line.trim())
         .filter(Boolean);
     else if (as === "date" || as === "time") {
-      if (raw !== "") details[name] = new Date(raw).getTime();
+      const at = instantOf(as === "date" && raw !== "" ? `${raw}T00:00` : raw);
+      if (at !== null) details[name] = at;
     } else if (as === "number" && raw.trim() !== "") {
       const read = readNumber(raw);
       details[name] = read.ok ? toSi(read.value, unitOf(quantity ?? "count", units)) : raw;

@@ -1,4 +1,5 @@
 import { z } from "zod";
+import { momentOf } from "../../units/moment";
 import { SUBSTANCES } from "../../atmosphere/substances";
 import { AFTER_WATCHES } from "../../fire/hotWork";
 import { digits } from "../../units/format";
@@ -107,7 +108,7 @@ const entry = z.object({
   most: figure("Entrants at a time", { min: 1, max: 50, whole: true }),
   talk_min: figure("Minutes between calls", { above: 0, max: 60 }),
   rescue: words("The rescue plan", 1000),
-  rehearsed_ms: z.number("when the rescue was last rehearsed is missing").int().min(0),
+  rehearsed_ms: momentOf("when the rescue was last rehearsed is missing"),
   ...sampling,
 });
 
@@ -155,7 +156,7 @@ const bypass = z.object({
   owner: words("The owner", 60),
   why: words("The reason", 1000),
   compensation: words("What is done instead", 1000),
-  until_ms: z.number("until when is missing").int().min(0),
+  until_ms: momentOf("until when is missing"),
 });
 
 export const detailsSchema = z.discriminatedUnion("kind", [

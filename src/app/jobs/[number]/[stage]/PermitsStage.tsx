@@ -4,7 +4,7 @@ import { kindRule, PERMIT_KINDS, type PermitKind } from "@/core/permit/kinds/kin
 import { draftDefaults } from "@/server/permit/draftDefaults";
 import { exchangesOf } from "@/server/box/boxView";
 import { peopleToChoose, type JobView } from "@/server/job/jobView";
-import { siteTimeZone } from "@/server/runtime/siteTime";
+import { requestTime_ms, siteTimeZone } from "@/server/runtime/siteTime";
 import type { Person } from "@/server/people/signIn";
 import { CrewForm } from "@/ui/job/CrewForm";
 import { Exchanges } from "@/ui/locks/ExchangeForm";
@@ -95,6 +95,8 @@ export function PermitsStage({ view, person, kind: asked }: Props) {
               people={choices.map(({ id, name }) => ({ id, name }))}
               defaults={defaults.details}
               units={person.units}
+              now_ms={requestTime_ms()}
+              timeZone={siteTimeZone()}
             />
           )}
         </div>
