@@ -207,7 +207,7 @@ test("many clients at once over HTTP: exactly one wins each race, the others are
   async function freshPoints() {
     const made = await approvedJob(as, site, {
       title: "Look at the terminals of a starter",
-      face: { place: "K-207", how: ["touch"], carriers: ["power", "control"], reason: "the motor stays coupled" },
+      face: { place: "K-334", how: ["touch"], carriers: ["power", "control"], reason: "the motor stays coupled" },
       lead: "Petra Quillon",
       crew: ["Petra Quillon"],
     });

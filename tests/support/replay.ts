@@ -1,7 +1,8 @@
-import { asc } from "drizzle-orm";
+import { asc, eq } from "drizzle-orm";
+import type { Verdict } from "../../src/core/isolation/heldNow";
 import { ACTS } from "../../src/server/acts/acts";
-import type { Db } from "../../src/server/db/database";
-import { ledger, people } from "../../src/server/db/schema";
+import type { Db, Tx } from "../../src/server/db/database";
+import { isolations, ledger, people } from "../../src/server/db/schema";
 import { appendToLedger, type LedgerEntry } from "../../src/server/ledger/append";
 import { moveByClock } from "../../src/server/permit/settlePermits";
 import { CLOCK } from "../../src/server/ledger/nobody";
@@ -65,7 +66,8 @@ export async function replay(from: Db, to: Db, files: unknown): Promise<string> 
     const input = act?.input.parse(withSecrets(entry.type, entry.input, files));
     const prepared = await act?.prepare?.(to, input, entry.recordedAt_ms);
     to.transaction((tx) => {
-      if (entry.by === CLOCK) moveByClock(tx, entry.subject, entry.recordedAt_ms);
+      if (entry.by === CLOCK && entry.type.startsWith("isolation.")) takeVerdict(tx, entry);
+      else if (entry.by === CLOCK) moveByClock(tx, entry.subject, entry.recordedAt_ms);
       else if (act !== null) {
         const person = toPerson(
           tx
@@ -92,6 +94,12 @@ export async function replay(from: Db, to: Db, files: unknown): Promise<string> 
     });
   }
   return last;
+}
+
+/** How a plan fared on a later register, as its row says. */
+function takeVerdict(tx: Tx, { subject, input }: LedgerEntry): void {
+  const { verdict } = input as { verdict: Verdict };
+  tx.update(isolations).set({ verdict }).where(eq(isolations.number, subject)).run();
 }
 
 function sortedKeys(text: string): string {

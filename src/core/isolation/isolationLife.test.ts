@@ -262,6 +262,37 @@ describe("the life of an isolation", () => {
     expect(decideIsolation(proven(), same, { ...quiet, planFell: true })).toMatchObject({ value: { state: "proven" } });
   });
 
+  test("a point that another isolation holds is not lifted for a test, and nothing behind it is started", () => {
+    const shared = { ...quiet, heldByOthers: (point: string) => (point === "V-1" ? ["S-2"] : []) };
+    const test = (lift: string[]): IsolationCommand => ({
+      type: "start test",
+      by: ANN,
+      at_ms: 3,
+      lift,
+      proveAgain: [],
+    });
+    expect(codeOf(proven(), test(["V-1"]), shared)).toBe("held by others");
+    expect(codeOf(proven(), test(["V-2"]), shared)).toBe("accepted");
+    const steps = [...fresh.steps, step("r4", "start", "P-1", ["r3"])];
+    const back = after(doIt("i1"), doIt("i2"), doIt("i3"), doIt("i4", { by: BEN }), {
+      type: "start return",
+      by: ANN,
+      at_ms: 2,
+    });
+    const all = [doIt("r1"), doIt("r2"), doIt("r3")].reduce<IsolationLife>(
+      (life, command) => {
+        const decided = decideIsolation(life, command, shared);
+        if (!decided.ok) throw new Error(decided.refusal.code);
+        return decided.value;
+      },
+      { ...back, steps: [...back.steps, steps.at(-1)!] },
+    );
+    expect(all.steps.find(({ id }) => id === "r2")!.done!.evidence).toEqual({ stays: ["S-2"] });
+    expect(all.steps.find(({ id }) => id === "r3")!.done!.evidence).toBeNull();
+    expect(codeOf(all, doIt("r4"), shared)).toBe("held by others");
+    expect(codeOf(all, doIt("r4"))).toBe("accepted");
+  });
+
   test("nothing is lifted while anyone is on, a permit is open, or the count of locks differs", () => {
     const start: IsolationCommand = { type: "start return", by: ANN, at_ms: 2 };
     expect(codeOf(proven(), start, { ...quiet, peopleOn: ["Ben"] })).toBe("people on");

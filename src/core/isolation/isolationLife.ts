@@ -121,6 +121,12 @@ function startTest(
     return refuse({ code: "unknown", what: `lock of isolation ${life.number} on`, name: strange });
   }
   if (command.lift.length === 0) return refuse({ code: "unknown", what: "point to lift", name: "" });
+  // Under another's lock nothing turns: whoever thinks it will would try it another way.
+  const held = command.lift.flatMap((point) => {
+    const by = facts.heldByOthers(point);
+    return by.length > 0 ? [{ point, by }] : [];
+  });
+  if (held.length > 0) return refuse({ code: "held by others", step: "the test", held });
   const added = testSteps(life.steps, command.lift, command.proveAgain);
   return accept({ ...life, state: "testing", steps: [...life.steps, ...added.map(open)] });
 }
