@@ -12,7 +12,8 @@ import { expect, openSite, PIN, SITE_TIMEOUT_MS, test as shared, type Site } fro
 import { approvedJob, done, read, stepsOf, walkByPost, workAt } from "./work";
 
 /** Said by whoever was briefed. */
-const KNOWS = { answer: "M-204A", briefed: true };
+/** Petra is on at the tipper as well. */
+const KNOWS = { answer: "M-204A", briefed: true, also: "P-0001" };
 
 /** 50 in the usual run, seeded, so that it says the same everywhere; `npm run test:long` runs ten times as many. */
 const RACES = 50 * Number(process.env.LANTERN_RUNS ?? 1);

@@ -14,6 +14,8 @@ test("a crew of six hands over to the next: all locks on before any is off, ever
   as,
   site,
 }) => {
+  // Who comes on is nowhere else.
+  await done(await as("Bram Ostler"), "permit.sign-off", { permit: "P-0002" });
   const { permit, box } = await workAt(as, site, {
     title: "Align the agitator's gearbox",
     face: FACE,
@@ -118,7 +120,13 @@ test("points are lifted for a test only over nobody, signed for, and locked and 
   await maren.goto(`/jobs/${job}/walk`);
   await sign(maren, `Start ${test}`);
   await expect(maren.getByRole("heading", { name: "Lifted for a test" })).toBeVisible();
-  const late = await post(petra, "permit.sign-on", { permit, lock: "P-TEST", answer: "M-204A", briefed: true });
+  const late = await post(petra, "permit.sign-on", {
+    permit,
+    lock: "P-TEST",
+    answer: "M-204A",
+    briefed: true,
+    also: "P-0001",
+  });
   expect(late.status).toBe(409);
 
   // The coordinator's lock comes off, the box opens, and every step is done; the proof is a new one.

@@ -120,6 +120,9 @@ export async function sign(page: Page, form: string, fields: Record<string, stri
 export async function signOn(page: Page, place: string, lock: string): Promise<void> {
   const form = page.getByRole("form", { name: "Sign on", exact: true });
   await form.getByRole("checkbox", { name: /I have read/ }).check();
+  // In the demo's day some are at work already.
+  const also = form.getByRole("checkbox", { name: /as well, at other work/ });
+  if ((await also.count()) > 0) await also.check();
   await form.getByLabel("I will work at").selectOption(place);
   await sign(page, "Sign on", { "My lock number": lock });
 }

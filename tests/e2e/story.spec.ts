@@ -1,5 +1,13 @@
-import { expect, sign, signOn, test } from "./site";
+import { expect, openSite, sign, signOn, SITE_TIMEOUT_MS, test as shared, type Site } from "./site";
 import { walk } from "./walk";
+
+/** A site of its own: what others hold of the same pump would keep it from being started. */
+const test = shared.extend<object, { site: Site }>({
+  site: [
+    async ({}, use, worker) => openSite(use, 4340 + worker.parallelIndex),
+    { scope: "worker", timeout: SITE_TIMEOUT_MS },
+  ],
+});
 
 test("a job from asking to closing, each act by the person whose it is, and all of it in the ledger", async ({
   as,

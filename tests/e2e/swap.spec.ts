@@ -21,7 +21,7 @@ test("a point under live work is swapped only with the proof that nobody loses a
   await form.getByLabel("Reason").fill("the isolator is wanted for a test");
   await form.getByLabel("Your PIN").fill("4711");
   await form.locator('button[type="submit"]').click();
-  await expect(form.getByRole("alert")).toContainText("this point is CPL-230");
+  await expect(form.getByRole("alert")).toContainText("not what the plate of this point says");
   await form.getByLabel("Plate reads").fill("CPL-230");
   await form.getByLabel("Your PIN").fill("4711");
   await form.locator('button[type="submit"]').click();

@@ -253,8 +253,12 @@ test("nobody is on two permits at different work", async () => {
   const second = await atWork(site, { place: "T", crew: ["hal", "wim"] });
   await site.done("hal", "permit.sign-on", { permit: first.permit, lock: "H-1" });
   expect(await site.refused("hal", "permit.sign-on", { permit: second.permit, lock: "H-2" })).toBe(
-    `Hal is on permit ${first.permit}, at other work. Nobody is in two places: off there first.`,
+    `Hal is on permit ${first.permit}, at other work. Nobody is in two places: off there first, or say that they go from one to the other.`,
   );
+  const also = { permit: second.permit, lock: "H-2", also: first.permit };
+  expect(await site.refused("hal", "permit.sign-on", { ...also, also: "P-9999" })).toMatch(/in two places/);
+  await site.done("hal", "permit.sign-on", also);
+  await site.done("hal", "permit.sign-off", { permit: second.permit });
   await site.done("hal", "permit.sign-off", { permit: first.permit });
   await site.done("hal", "permit.sign-on", { permit: second.permit, lock: "H-2" });
 });

@@ -77,9 +77,10 @@ export const signOn = defineAct({
     points: pointLocks,
     answer: z.string("say where you will work").min(1, "say where you will work").max(120),
     briefed: z.literal(true, "read the briefing, then tick that you did"),
+    also: z.string().max(20).optional(),
   }),
-  run: (context, { permit, lock, points, answer }) =>
-    changePermit(context, permit, { type: "sign on", lock, points, answer }),
+  run: (context, { permit, lock, points, answer, also }) =>
+    changePermit(context, permit, { type: "sign on", lock, points, answer, also }),
 });
 
 /** Everybody who comes and everybody who goes signs, at one device at the box; all of it is done, or nothing. */

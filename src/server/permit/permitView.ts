@@ -1,3 +1,4 @@
+import type { PersonId } from "../../core/people/roles";
 import { eq } from "drizzle-orm";
 import { sampleWait_s } from "../../core/atmosphere/sampleWait";
 import type { GasSheet } from "../../core/gear/gasSheet";
@@ -92,6 +93,8 @@ export function permitView(number: string, now_ms: number) {
       personId: signOn.person as string,
     })),
     pointsToLock: facts.pointsToLock,
+    /** A permit of other work where this person is on now. */
+    atOtherWork: (id: string) => facts.atOtherWork(id as PersonId),
     places: facts.places,
     decoys: decoysFor(currentPlant(db), facts.places),
     stale: facts.stale,

@@ -8,10 +8,12 @@ type Props = Readonly<{
   points: readonly string[];
   /** The work's places among others; who was briefed knows which. */
   places: readonly string[];
+  /** A permit of other work that this person is on now. */
+  also: string | null;
 }>;
 
 /** One's own lock on the box, or one on every point: the job says which. First, where the work is. */
-export function SignOnForm({ permit, points, places }: Props) {
+export function SignOnForm({ permit, points, places, also }: Props) {
   return (
     <ActForm
       act="permit.sign-on"
@@ -20,6 +22,7 @@ export function SignOnForm({ permit, points, places }: Props) {
       toInput={(fields) => ({
         answer: String(fields.get("answer") ?? ""),
         ...(fields.get("briefed") === "on" ? { briefed: true } : {}),
+        ...(also !== null && fields.get("also") === "on" ? { also } : {}),
         lock: String(fields.get("lock") ?? ""),
         points: Object.fromEntries(points.map((tag) => [tag, String(fields.get(`point ${tag}`) ?? "")])),
       })}
@@ -28,6 +31,9 @@ export function SignOnForm({ permit, points, places }: Props) {
       tone="strong"
     >
       <Tick name="briefed" label="I have read what may be done, its hazards and precautions" />
+      {also !== null && (
+        <Tick name="also" label={`I am on ${also} as well, at other work, and both holders know that I come and go`} />
+      )}
       <div className="flex flex-wrap gap-4">
         <div className="w-52">
           <SelectField

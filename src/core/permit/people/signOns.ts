@@ -13,7 +13,7 @@ export function signOn(permit: PermitLife, command: CommandOf<"sign on">, facts:
     !peopleOn(permit).some((signOn) => signOn.person === permit.holder);
   const no =
     safeToComeOn(facts) ??
-    mayComeOn(permit, person, [], facts) ??
+    mayComeOn(permit, person, [], facts, command.also) ??
     (leadFirst ? refuse({ code: "lead first", lead: facts.nameOf(permit.holder) }) : null) ??
     (knowsPlace(command.answer, facts) ? null : refuse({ code: "wrong answer", permit: permit.number }));
   if (no) return no;
@@ -93,7 +93,13 @@ function isInside(permit: PermitLife, person: PersonId): boolean {
 }
 
 /** Not on already, in the crew, on no post, and of a firm that has exchanged procedures with ours. */
-function mayComeOn(permit: PermitLife, person: PersonId, coming: readonly SignOn[], facts: PermitFacts) {
+function mayComeOn(
+  permit: PermitLife,
+  person: PersonId,
+  coming: readonly SignOn[],
+  facts: PermitFacts,
+  also: string | null = null,
+) {
   const crew = facts.crewFault(person);
   if (crew) return refuse(crew);
   const firm = facts.exchangeMissing(person);
@@ -102,7 +108,9 @@ function mayComeOn(permit: PermitLife, person: PersonId, coming: readonly SignOn
     return refuse({ code: "other duty", who: facts.nameOf(person), where: permit.number });
   }
   const other = facts.atOtherWork(person);
-  if (other !== null) return refuse({ code: "at other work", who: facts.nameOf(person), permit: other });
+  // Nobody is in two places: who goes from one work to another and back says so, and by which permit.
+  if (other !== null && other !== also)
+    return refuse({ code: "at other work", who: facts.nameOf(person), permit: other });
   return [...peopleOn(permit), ...coming].some((signOn) => signOn.person === person)
     ? refuse({ code: "already signed on", permit: permit.number })
     : null;

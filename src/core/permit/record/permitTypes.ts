@@ -78,6 +78,8 @@ export type PermitAct =
       points?: Readonly<Record<string, string>>;
       /** Where the work is, as the person says when the holder asks. */
       answer: string;
+      /** The permit of other work that they say they are on as well. */
+      also?: string;
     }>
   /** Many at once at shift change, or one. */
   | Readonly<{ type: "hand over"; pairs: readonly HandOver[] }>

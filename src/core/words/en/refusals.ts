@@ -71,7 +71,7 @@ function wordsOf(refusal: Refusal): string {
     case "already signed on":
       return `You are already signed on to permit ${refusal.permit}.`;
     case "at other work":
-      return `${refusal.who} is on permit ${refusal.permit}, at other work. Nobody is in two places: off there first.`;
+      return `${refusal.who} is on permit ${refusal.permit}, at other work. Nobody is in two places: off there first, or say that they go from one to the other.`;
     case "not signed on":
       return `You are not signed on to permit ${refusal.permit}.`;
     case "people on":

@@ -61,6 +61,7 @@ export function SigningActs({ permit, person }: Props) {
         permit={permit.number}
         points={permit.pointsToLock}
         places={[...permit.places, ...permit.decoys].sort()}
+        also={permit.atOtherWork(person.id)}
       />,
     );
   }
