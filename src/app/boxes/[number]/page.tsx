@@ -6,6 +6,7 @@ import { boxView } from "@/server/box/boxView";
 import { requirePerson } from "@/server/people/session";
 import { siteTimeZone } from "@/server/runtime/siteTime";
 import { StandingLocks } from "@/ui/locks/StandingLocks";
+import { isolationState } from "@/core/words/en/notHeld";
 import { NotHeldNotice } from "@/ui/walk/NotHeldNotice";
 import { dayAndClock } from "@/ui/text/when";
 import { WideTable } from "@/ui/text/WideTable";
@@ -28,7 +29,8 @@ export default async function BoxPage({ params }: Params) {
     <div className="max-w-6xl px-4 py-6 md:px-8">
       {box.jobs.map((job) => (
         <p key={job.isolation}>
-          Lock box of isolation <span className="tag">{job.isolation}</span>, {job.state}, for{" "}
+          Lock box of isolation <span className="tag">{job.isolation}</span>, {isolationState(job.state, job.planFault)}
+          , for{" "}
           <Link href={`/jobs/${job.number}/walk`} className="link">
             <span className="tag">{job.number}</span> {job.title}
           </Link>

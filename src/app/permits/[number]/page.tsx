@@ -1,3 +1,4 @@
+import { isolationState } from "@/core/words/en/notHeld";
 import type { Metadata } from "next";
 import Link from "next/link";
 import { notFound } from "next/navigation";
@@ -192,7 +193,8 @@ function Words({
             "none: a bypass stands on no isolation"
           ) : permit.job.isolation ? (
             <Link className="link" href={`/jobs/${permit.job.number}/walk`}>
-              <span className="tag">{permit.job.isolation.number}</span>, {permit.job.isolation.state}
+              <span className="tag">{permit.job.isolation.number}</span>,{" "}
+              {isolationState(permit.job.isolation.state, permit.job.planFault)}
             </Link>
           ) : (
             "none"

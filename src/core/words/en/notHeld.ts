@@ -24,3 +24,9 @@ function fellClauses({ missingFaces, lostPoints, short }: Extract<NotHeld, { cod
     ),
   ];
 }
+
+/** The state of an isolation as it is said beside its number: never "proven" alone over a plan that fell. */
+export function isolationState(state: string, planFault: NotHeld | null): string {
+  if (planFault === null || planFault.code === "not proven") return state;
+  return planFault.code === "plan fell" ? `${state}, does not hold now` : `${state}, not judged yet`;
+}

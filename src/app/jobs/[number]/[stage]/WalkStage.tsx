@@ -2,6 +2,7 @@ import Link from "next/link";
 import { guideOf } from "@/core/procedure/walkGuide";
 import { itemTagOf } from "@/core/procedure/steps";
 import { suspects } from "@/core/plan/suspects";
+import { isolationState } from "@/core/words/en/notHeld";
 import { suspectSentence } from "@/core/words/en/suspects";
 import { isDone, openFailures, shownOf } from "@/core/isolation/failures";
 import type { WalkStep } from "@/core/isolation/isolation";
@@ -97,7 +98,8 @@ export async function WalkStage({ view, person, phase }: Props) {
       <section aria-labelledby="steps" className="order-2 min-w-0 lg:order-1">
         <div className="mb-3 flex flex-wrap items-baseline gap-x-5 gap-y-1">
           <h2 id="steps" className="text-lg font-semibold">
-            {phase === "isolate" ? `Isolation ${isolation.number}` : `Return of ${isolation.number}`}: {isolation.state}
+            {phase === "isolate" ? `Isolation ${isolation.number}` : `Return of ${isolation.number}`}:{" "}
+            {isolationState(isolation.state, view.planFault)}
           </h2>
           {view.boxes.map((box) => (
             <Link key={box.number} href={`/boxes/${box.number}`} className="link">

@@ -3,6 +3,7 @@ import Link from "next/link";
 import { notFound } from "next/navigation";
 import { PERMIT_KINDS, type PermitKind } from "@/core/permit/kinds/kinds";
 import { STAGES, type Stage } from "@/core/job/nextAct";
+import { isDone } from "@/core/isolation/failures";
 import { jobView, type JobView } from "@/server/job/jobView";
 import { requirePerson } from "@/server/people/session";
 import { requestTime_ms } from "@/server/runtime/siteTime";
@@ -167,7 +168,7 @@ function progress(view: JobView, stage: Stage): string {
   const steps = view.isolation?.steps ?? [];
   const count = (phase: "isolate" | "restore") => {
     const all = steps.filter((step) => step.phase === phase);
-    return `${all.filter((step) => step.done).length}/${all.length}`;
+    return `${all.filter(isDone).length}/${all.length}`;
   };
   switch (stage) {
     case "ask":
@@ -179,7 +180,7 @@ function progress(view: JobView, stage: Stage): string {
     case "points":
       return view.isolation ? "approved" : "";
     case "walk":
-      return view.isolation ? (view.isolation.state === "isolating" ? count("isolate") : "proven") : "";
+      return walkWords(view, count("isolate"));
     case "permits":
       return view.permits.length > 0 ? String(view.permits.length) : "";
     case "return":
@@ -189,4 +190,11 @@ function progress(view: JobView, stage: Stage): string {
           ? "restored"
           : "";
   }
+}
+
+/** What the walk has come to; "proven" only while the isolation is. */
+function walkWords({ isolation, planFault }: JobView, left: string): string {
+  if (isolation === null) return "";
+  if (planFault !== null) return "does not hold";
+  return isolation.state === "isolating" ? left : isolation.state;
 }
