@@ -69,11 +69,8 @@ export function failed(life: IsolationLife, step: WalkStep, failure: Failure): I
 /** The step done again, well: what failed before is answered by it. */
 export function settled(step: WalkStep, at_ms: number): Pick<WalkStep, "failures"> {
   if (step.failures === undefined) return {};
-  return {
-    failures: step.failures.map((one) =>
-      one.settled_ms === null && one.inError === null ? { ...one, settled_ms: at_ms } : one,
-    ),
-  };
+  const open = openFailures(step);
+  return { failures: step.failures.map((one) => (open.includes(one) ? { ...one, settled_ms: at_ms } : one)) };
 }
 
 /** The cause written down, or the entry taken back by another who looked. */

@@ -60,6 +60,9 @@ export const STUCK_WHYS = [
 ] as const;
 /** These say that the plan does not do what it says: only another plan answers them. Common practice, no source. */
 export const ASKS_ANOTHER_PLAN: ReadonlySet<string> = new Set(["blocked", "passes", "creeps"]);
+/** Steps at a device or a bleed that no plan counts on while they cannot be done: a blocked drain is not planned again. */
+export const STRIKES_OUT: ReadonlySet<PlannedStep["kind"]> = new Set(["lock", "verify", "bleed"] as const);
+
 /** A step that cannot be done as planned: the engine plans again, and nobody skips it. */
 export type Stuck = Readonly<{ why: (typeof STUCK_WHYS)[number]; words: string; by: PersonId; at_ms: number }>;
 

@@ -4,7 +4,13 @@ import { stepLabel } from "../../core/procedure/steps";
 import { facesBehind } from "../../core/procedure/testSteps";
 import { decideBox, type BoxCommand } from "../../core/box/boxLife";
 import { decideIsolation } from "../../core/isolation/isolationLife";
-import type { Failure, IsolationCommand, IsolationLife, WalkStep } from "../../core/isolation/isolation";
+import {
+  STRIKES_OUT,
+  type Failure,
+  type IsolationCommand,
+  type IsolationLife,
+  type WalkStep,
+} from "../../core/isolation/isolation";
 import type { PersonId } from "../../core/people/roles";
 import { liftHarms } from "../../core/guard/liftHarms";
 import type { Refusal } from "../../core/refusal/refusal";
@@ -95,7 +101,7 @@ export const canDoStep = defineAct({
       words: input.words,
     });
     const step = stored?.life.steps.find(({ id }) => id === input.step);
-    if (outcome.ok && stored && step && ["lock", "verify", "bleed"].includes(step.kind)) {
+    if (outcome.ok && stored && step && STRIKES_OUT.has(step.kind)) {
       strike(context.tx, stored, step.subject, false);
     }
     return outcome;

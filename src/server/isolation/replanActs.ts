@@ -2,7 +2,7 @@ import { eq } from "drizzle-orm";
 import { z } from "zod";
 import { planFault } from "../../core/job/jobLife";
 import { stepsOf } from "../../core/procedure/sequence";
-import { STUCK_WHYS } from "../../core/isolation/isolation";
+import { STRIKES_OUT, STUCK_WHYS } from "../../core/isolation/isolation";
 import type { Refusal } from "../../core/refusal/refusal";
 import { isolations } from "../db/schema";
 import { acceptedFor, standInsFor } from "../job/deviationStore";
@@ -14,9 +14,6 @@ import { nextJob, wantsNewPlan, whyNoPlan } from "./nextJob";
 import { currentPlant } from "../plant/plantStore";
 import { defineAct, type ActOutcome } from "../act/act";
 import { by, changeIsolation } from "./isolationActs";
-
-/** Steps at a device or a bleed that no plan counts on once they cannot be done: a blocked drain is not planned again. */
-const STRUCK_OUT: ReadonlySet<string> = new Set(["lock", "verify", "bleed"]);
 
 /** A step that cannot be done as planned. Its device is struck out at once: no plan counts on it until somebody says so. */
 export const cannotDoStep = defineAct({
@@ -46,7 +43,7 @@ export const cannotDoStep = defineAct({
       words: input.words,
     });
     const step = stored?.life.steps.find(({ id }) => id === input.step);
-    if (outcome.ok && stored && step && STRUCK_OUT.has(step.kind)) strike(tx, stored, step.subject, true);
+    if (outcome.ok && stored && step && STRIKES_OUT.has(step.kind)) strike(tx, stored, step.subject, true);
     return outcome;
   },
 });

@@ -1,5 +1,6 @@
 "use client";
 
+import { openFailures } from "../../core/isolation/failures";
 import type { Failure } from "../../core/isolation/isolation";
 import { ActForm } from "../act/ActForm";
 import { clock } from "../text/when";
@@ -19,7 +20,7 @@ type Props = Readonly<{
 
 /** A proof that failed: what was seen, where it may come from, and the two ways on. It never leaves the record. */
 export function NotProved({ isolation, step, label, failures, suspects, nameOf, timeZone, mayDo }: Props) {
-  const open = failures.filter(({ settled_ms, inError }) => settled_ms === null && inError === null);
+  const open = openFailures({ failures });
   const wantsCause = open.some(({ cause }) => cause === null);
   return (
     <div className={open.length > 0 ? "border-error bg-error/10 my-2 border-l-4 px-3 py-2" : "my-1 text-sm"}>
