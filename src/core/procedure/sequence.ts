@@ -1,7 +1,5 @@
 import type { Job } from "../request/jobFile";
 import type { Carrier } from "../plant/carriers";
-import type { StoredEnergy } from "../energy/storedEnergy";
-import type { TracedStored } from "../trace/trace";
 import type { StateGraph } from "../trace/stateGraph";
 import { familyOf } from "../requirement/grades";
 import { profileOf } from "../requirement/profiles";
@@ -12,6 +10,7 @@ import { LOSS_KINDS } from "../losses/alsoStops";
 import { LOSS_CLAUSES } from "../words/en/losses";
 import { addProofs } from "./proofSteps";
 import { addRestoreSteps } from "./restoreSteps";
+import { releaseKind, releaseWords, storedToRelease, type ReleaseKind } from "./storedSteps";
 import {
   competenceFor,
   driveFirst,
@@ -298,58 +297,6 @@ function openedLines(plan: Plan, faces: Job["faces"]): string[] {
   return facesWhere(faces, ["open", "enter"]).filter((face) =>
     plan.waysIn.some((way) => way.face === face && familyOf(way.carrier) === "flow"),
   );
-}
-
-type StoredRow = Readonly<{ row: TracedStored; form: StoredEnergy["form"] | undefined }>;
-
-/** Stored energies that no point of the plan stands before, once each. */
-function storedToRelease(plan: Plan, graph: StateGraph): StoredRow[] {
-  const open = plan.stored.filter((row) =>
-    row.via.slice(1, -1).every((place) => !plan.points.some((point) => point.device === place)),
-  );
-  return [...new Map(open.map((row) => [row.source, row])).values()].map((row) => ({
-    row,
-    form: graph.plant.items[graph.itemByTag.get(itemTagOf(graph, row.source)) ?? -1]?.sources.find(
-      (source) => !source.feeding && source.carrier === row.carrier,
-    )?.stored?.form,
-  }));
-}
-
-/** When in the order a stored energy is made harmless. What nobody described is released with the pressure. */
-type ReleaseKind = "restrain" | "run down" | "discharge" | "cool" | "release";
-
-function releaseKind(form: StoredEnergy["form"] | undefined): ReleaseKind {
-  switch (form) {
-    case "raised mass":
-    case "spring":
-      return "restrain";
-    case "flywheel":
-      return "run down";
-    case "capacitor":
-      return "discharge";
-    case "hot body":
-      return "cool";
-    case "accumulator":
-    case "trapped pressure":
-    case "other":
-    case undefined:
-      return "release";
-  }
-}
-
-function releaseWords(kind: ReleaseKind, named: string, harmless: string): string {
-  switch (kind) {
-    case "restrain":
-      return `Restrain ${named}: ${harmless}.`;
-    case "run down":
-      return `Wait for ${named} to run down, see that it stands, then pin it.`;
-    case "cool":
-      return `Let ${named} cool: ${harmless}.`;
-    case "discharge":
-      return `Discharge and short ${named} once it is proved dead and its waiting time is over. Leave the short on.`;
-    case "release":
-      return `Make the stored energy at ${named} harmless: ${harmless}.`;
-  }
 }
 
 function facesWhere(faces: Job["faces"], hows: readonly string[]): string[] {
