@@ -3,7 +3,9 @@ import { metAtLeast, propertyRuns } from "../../../tests/support/runs";
 import { seededRandom } from "../../../tests/support/seededRandom";
 import type { PlantInput } from "../plant/plantSchema";
 import { readPlantValue } from "../plant/readPlantJson";
+import { standInsOf, wayOf } from "../plan/deviations";
 import { plan } from "../plan/plan";
+import { profileOf } from "../requirement/profiles";
 import { readJobValue } from "../request/jobFile";
 import { buildStateGraph } from "../trace/stateGraph";
 import { stepsOf } from "./sequence";
@@ -64,12 +66,25 @@ const RULES: readonly Readonly<{ name: string; first: Which; second: Which; same
     first: isA("prove", "earth", "test air"),
     second: isA("try start"),
   },
+  { name: "locked and bled before what stands in", first: isA("lock", "verify", "bleed"), second: isA("stand in") },
+  { name: "what stands in before it is relied on", first: isA("stand in"), second: isA("prove", "try start") },
   { name: "the box last", first: everything, second: isA("close box") },
   {
     name: "people and tools out before anything is undone",
     first: back("clear", "count people", "guards"),
     second: back("unlock", "close bleed", "remove earth", "take short off", "cap"),
   },
+  {
+    name: "people out and lines walked before what stood in is taken back",
+    first: back("clear", "count people", "walk line"),
+    second: back("end stand-in"),
+  },
+  {
+    name: "what stood in is back before a lock comes off",
+    first: back("end stand-in"),
+    second: both(back("unlock"), valve),
+  },
+  { name: "what stood in is back before the start", first: back("end stand-in"), second: back("start") },
   { name: "blinds out before bleeds shut", first: both(back("unlock"), blind), second: back("close bleed") },
   {
     name: "bleeds shut and ends capped before the leak test",
@@ -147,7 +162,15 @@ test("on any plant the steps keep their order", () => {
     if (!found.ok) throw new Error(JSON.stringify(found.problems));
     const stageOf = new Map(found.value.points.map(({ device, stage }) => [device, stage]));
     const stops = new Map(found.value.points.map((point) => [point.device, point.stops]));
-    const steps = stepsOf(found.value, graph, asked.value.faces).map((step): Step => ({
+    const accepted = found.value.shortfalls.map((one) => ({
+      way: wayOf(one),
+      requiredGrade: one.requiredGrade ?? "",
+      acceptedGrade: one.grade,
+      acceptedDepth: one.available,
+      measures: ["watcher"],
+    }));
+    const standIns = standInsOf(found.value, accepted, profileOf(found.value.profile));
+    const steps = stepsOf(found.value, graph, asked.value.faces, standIns).map((step): Step => ({
       ...step,
       stage: stageOf.get(step.subject) ?? 1,
       drive: stops.has(step.subject) && driveFirst(stops.get(step.subject)!) === 0,

@@ -174,7 +174,12 @@ export function stepsOf(
   const cooled = releases("cool", [...allLocks, ...bled]);
   const air = airSteps(list, faces, [...allLocks, ...bled, ...cooled]);
 
-  const proofs = addProofs(list, (carrier) => [...calm, ...released, ...(carrier === "heat" ? cooled : [])]);
+  const proofs = addProofs(list, (carrier) => [
+    ...calm,
+    ...stoodIn,
+    ...released,
+    ...(carrier === "heat" ? cooled : []),
+  ]);
   const proofsOf = (carriers: readonly Carrier[]) =>
     proofs.filter((id) => carriers.includes(list.steps.find((step) => step.id === id)!.carrier!));
   const provedDead = proofsOf(["power", "control"]);
