@@ -5,18 +5,9 @@ import { usePathname, useRouter } from "next/navigation";
 import { useEffect, useRef } from "react";
 import { pageName } from "../act/pageName";
 import { sayAlarm, settleAlarm, useAlarms } from "./alarms";
+import { readHappening } from "./happening";
 import { heardBefore, rememberHeard } from "./heard";
 import { looks } from "./looks";
-
-type Happening =
-  | Readonly<{ kind: "open" }>
-  | Readonly<{ kind: "alarm"; subject: string }>
-  | Readonly<{
-      kind: "act" | "permit" | "instrument";
-      subject: string;
-      about: readonly string[];
-      page?: string | null;
-    }>;
 
 /** Readings come every second, and a board shows everybody's acts: such pages look no more often than this. */
 const OFTEN_MS = { readings: 3000, boards: 20_000 };
@@ -46,8 +37,8 @@ export function LiveUpdates() {
     let heard = heardBefore();
     const hear = ({ data, lastEventId }: MessageEvent<string>) => {
       heard = rememberHeard(lastEventId) ?? heard;
-      const happening = JSON.parse(data) as Happening;
-      if (happening.kind === "open") return;
+      const happening = readHappening(data);
+      if (happening === null || happening.kind === "open") return;
       if (happening.kind === "alarm") {
         sayAlarm(happening.subject);
         return page.soon(0);
