@@ -170,6 +170,7 @@ test("a point that another isolation holds is not put back, nothing behind it is
   const back = async ({ isolation, permit, box }: typeof first, holder: string) => {
     await site.done(holder, "permit.hand-back", { permit });
     await site.done("isa", "permit.inspect", { permit, words: "Clean." });
+    await site.done(holder, "permit.return-copy", { permit, copy: 1 });
     await site.done("isa", "permit.close", { permit });
     await site.done("cora", "box.take-off", { box, lock: `C-${box}` });
     await site.done("cora", "return.start", { isolation });

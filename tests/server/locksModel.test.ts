@@ -15,6 +15,7 @@ import { currentPlant } from "../../src/server/plant/plantStore";
 import { replay, stateOf } from "../support/replay";
 import { propertyRuns } from "../support/runs";
 import { TestSite } from "../support/testSite";
+import { decideHazards, detailsFor, kindsRequired, toTick } from "../support/writePermit";
 import { approved, atWork, ITEMS, LINKS, openTwoJobs } from "../support/twoJobs";
 
 jest.setTimeout(900_000);
@@ -116,11 +117,14 @@ class Model {
             precautions: "Gloves.",
             validFrom_ms: this.site.clock_ms - 1000,
             validTo_ms: this.site.clock_ms + 8 * 3_600_000,
+            details: detailsFor(kindsRequired(this.site, number)[0]!),
           });
         }
         await this.act("cora", "permit.check", { permit });
         await this.act("isa", "permit.authorise", { permit });
-        await this.act("isa", "permit.issue", { permit });
+        const asks = toTick(this.site, permit);
+        if (asks.length > 0) await this.act("cora", "permit.tick", { permit, asks, words: "seen" });
+        await this.act("isa", "permit.issue", { permit, copies: ["at the work"] });
         await this.act("isa", "permit.resume", { permit, words: "Looked at." });
         return this.act("hal", "permit.accept", { permit });
       }
@@ -155,6 +159,7 @@ class Model {
           permit &&
           (await this.act(worker, "permit.hand-back", { permit })) &&
           (await this.act("isa", "permit.inspect", { permit, words: "Clean." })) &&
+          (await this.act("hal", "permit.return-copy", { permit, copy: 1 })) &&
           this.act("isa", "permit.close", { permit })
         );
       case "start return":
@@ -304,6 +309,7 @@ test("whatever people do in whatever order, the promises of the lock box hold, a
           await approved(site, { place: "C", how: ["open"], crew }),
           await atWork(site, { place: "T", how: ["open"], crew }),
         ];
+        for (const { job } of made.slice(0, 2)) await decideHazards(site, job);
         // Quick enough that proofs last for many acts; a wait now and then lets them go stale.
         site.step_ms = 5_000;
         const model = new Model(site, made);

@@ -10,6 +10,7 @@ import { message, SCENARIOS } from "../../src/instruments/scenarios";
 import { DETAILS, HOUR, MINUTE, SHEET } from "../support/permits";
 import { TestSite } from "../support/testSite";
 import { replay, stateOf } from "../support/replay";
+import { decideHazards, drafted, toTick } from "../support/writePermit";
 import { approved, atWork, ITEMS, LINKS, openTwoJobs } from "../support/twoJobs";
 
 let site: TestSite;
@@ -45,12 +46,21 @@ const HOT = { ...DETAILS["hot work"], points: ["at the work"], x_m: 500, y_m: 50
 const unmet = (permit: string) =>
   permitNow(site.db, permit, site.clock_ms)!.now.log.filter(({ type }) => type === "stopped");
 
+/** Hazards of grinding, with a question that somebody asked and somebody answered. */
+async function analysed(job: string) {
+  await site.done("wim", "hazard.ask", { job, words: "Anything else?" });
+  await decideHazards(site, job, "grinder");
+  for (const { id } of jobHazards(site.db, job)!.hazards.questions) {
+    await site.done("hal", "hazard.answer", { job, question: id, words: "No." });
+  }
+}
+
 /** Hazards decided, hot work on a proven isolation, live, with a watch. */
 async function hotWork(place = "T") {
   const made = await approved(site, { place, how: ["touch"] });
   await site.walk(made.isolation, { first: "ivo", second: "vera" });
   await site.done("cora", "box.hang", { box: made.box, role: "coordinator", lock: `C-${made.box}` });
-  await decideHazards(made.job);
+  await analysed(made.job);
   const { permit } = await site.done("hal", "permit.draft", { job: made.job, ...at(), details: HOT });
   const P = { permit: String(permit) };
   await site.done("cora", "permit.check", P);
@@ -75,17 +85,6 @@ async function readAir(permit: string, flammable_percent = 0) {
     flammable_percent,
   });
 }
-async function decideHazards(job: string) {
-  await site.done("cora", "hazard.conditions", { job, weather: "dry", tools: "grinder", inspected: "grinder" });
-  await site.done("wim", "hazard.ask", { job, words: "Anything else?" });
-  for (const { id } of jobHazards(site.db, job)!.proposed) {
-    await site.done("hal", "hazard.decide", { job, hazard: id, verdict: "kept" });
-  }
-  for (const { id } of jobHazards(site.db, job)!.hazards.questions) {
-    await site.done("hal", "hazard.answer", { job, question: id, words: "No." });
-  }
-}
-
 describe("permits by kind, by their acts", () => {
   test("hot work waits for hazards, ticks, a watch and the air, and says what is missing", async () => {
     const made = await approved(site, { place: "T", how: ["touch"] });
@@ -96,7 +95,7 @@ describe("permits by kind, by their acts", () => {
     await site.done("isa", "permit.authorise", P);
     const said = await site.refused("isa", "permit.issue", P);
     expect(said).toMatch(/lacks \d+ things: The job's hazards are decided: nobody has gone through/);
-    await decideHazards(made.job);
+    await analysed(made.job);
     expect(await site.refused("isa", "permit.issue", P)).not.toMatch(/hazards/);
     expect(await site.refused("wim", "permit.tick", { ...P, asks: ["floor"] })).toMatch(/You may not say/);
     expect(await site.refused("cora", "permit.tick", { ...P, asks: ["watch"] })).toMatch(/not ticked by hand/);
@@ -186,7 +185,7 @@ describe("permits by kind, by their acts", () => {
     const first = await atWork(site, { place: "P" });
     const second = await approved(site, { place: "P", crew: ["hob"], holder: "hob" });
     await site.walk(second.isolation, { first: "ivo", second: "vera" });
-    const { permit } = await site.done("hob", "permit.draft", { job: second.job, ...at(), holder: "hob" });
+    const permit = await drafted(site, { job: second.job, holder: "hob" });
     await site.done("cora", "permit.check", { permit });
     await site.done("isa", "permit.authorise", { permit });
     expect(await site.refused("isa", "permit.issue", { permit })).toMatch(/Both work at P: say who goes first/);
@@ -197,6 +196,8 @@ describe("permits by kind, by their acts", () => {
       /The reason is missing/,
     );
     await site.done("isa", "permit.decide-clash", decide);
+    await decideHazards(site, second.job);
+    await site.done("cora", "permit.tick", { permit, asks: toTick(site, permit), words: "seen" });
     await site.done("isa", "permit.issue", { permit });
     // The first goes on: it was decided for both.
     expect(permitNow(site.db, first.permit, site.clock_ms)!.now.state).toBe("live");
@@ -204,7 +205,7 @@ describe("permits by kind, by their acts", () => {
   test("a bypass stands without an isolation, is approved, and nobody signs on to it", async () => {
     const { job } = await approved(site, { place: "T" });
     const details = { ...DETAILS["safeguard bypass"], until_ms: site.clock_ms + 24 * HOUR };
-    await decideHazards(job);
+    await analysed(job);
     const { permit } = await site.done("hal", "permit.draft", { job, ...at(), details });
     const P = { permit: String(permit) };
     await site.done("cora", "permit.check", P);
@@ -212,7 +213,7 @@ describe("permits by kind, by their acts", () => {
     expect(await site.refused("isa", "permit.issue", P)).toMatch(/Approved by safety/);
     await site.done("ana", "permit.approve", { ...P, words: "for a day" });
     await site.done("cora", "permit.tick", { ...P, asks: ["compensation"] });
-    await site.done("isa", "permit.issue", P);
+    await site.done("isa", "permit.issue", { ...P, copies: ["at the panel"] });
     await site.done("hal", "permit.accept", P);
     expect(await site.refused("hal", "permit.sign-on", { ...P, lock: "H-1" })).toMatch(/has no isolation/);
   });

@@ -110,6 +110,7 @@ describe("a server that slept", () => {
     await site.done("hal", "permit.sign-off", { permit });
     await site.done("hal", "permit.hand-back", { permit });
     await site.done("isa", "permit.inspect", { permit, words: "clean" });
+    await site.done("hal", "permit.return-copy", { permit, copy: 1 });
     await site.done("isa", "permit.close", { permit });
   });
   test("and the first act of a person finds it run out even when no look came before", async () => {

@@ -2,6 +2,7 @@ import type { Db } from "../../src/server/db/database";
 import { loadIsolation } from "../../src/server/isolation/isolationStore";
 import { TestSite } from "../support/testSite";
 import { approved, openTwoJobs } from "../support/twoJobs";
+import { issued } from "../support/writePermit";
 
 /** What was accepted below the rules is work: a step with a result, a condition of the permit, and taken back at the end. */
 
@@ -45,18 +46,7 @@ test("an accepted deviation is done, asked of the permit, kept up, and taken bac
   expect(steps().find(({ kind }) => kind === "stand in")!.done!.evidence!.words).toMatch(/by radio/);
 
   await site.done("cora", "box.hang", { box, role: "coordinator", lock: "C-1" });
-  const { permit } = await site.done("hal", "permit.draft", {
-    job,
-    words: "Open it.",
-    hazards: "Residue.",
-    precautions: "Gloves.",
-    validFrom_ms: site.clock_ms - 3_600_000,
-    validTo_ms: site.clock_ms + 8 * 3_600_000,
-    holder: "hal",
-  });
-  await site.done("cora", "permit.check", { permit });
-  await site.done("isa", "permit.authorise", { permit });
-  await site.done("isa", "permit.issue", { permit });
+  const permit = await issued(site, { job });
   expect(await site.refused("hal", "permit.accept", { permit })).toMatch(
     /Someone at the barrier who watches until the end and does nothing else, against WS at T: nobody has looked yet/,
   );
@@ -68,6 +58,7 @@ test("an accepted deviation is done, asked of the permit, kept up, and taken bac
   await site.done("hal", "permit.sign-off", { permit });
   await site.done("hal", "permit.hand-back", { permit });
   await site.done("isa", "permit.inspect", { permit, words: "Clean." });
+  await site.done("hal", "permit.return-copy", { permit, copy: 1 });
   await site.done("isa", "permit.close", { permit });
   await site.done("cora", "box.take-off", { box, lock: "C-1" });
   await site.done("cora", "return.start", { isolation });

@@ -10,6 +10,7 @@ import { loadIsolation } from "../../src/server/isolation/isolationStore";
 import { storePhoto } from "../../src/server/photos/storePhoto";
 import { PIN, TestSite } from "../support/testSite";
 import { approved, atWork, openTwoJobs } from "../support/twoJobs";
+import { issued } from "../support/writePermit";
 
 const HOUR_MS = 3_600_000;
 // Whole walks on a real database file: on a slow machine one takes its time.
@@ -212,6 +213,7 @@ describe("the box and its people", () => {
     await site.done("cora", "box.take-off", own);
     await site.done("hal", "permit.hand-back", { permit });
     await site.done("isa", "permit.inspect", { permit, words: "Clean, nothing left." });
+    await site.done("hal", "permit.return-copy", { permit, copy: 1 });
     await site.done("isa", "permit.close", { permit });
     expect(await site.refused("cora", "return.start", { isolation })).toMatch(/still locked by colin/);
     await site.done("colin", "box.take-off", { box, lock: "D-1" });
@@ -234,17 +236,7 @@ describe("the box and its people", () => {
     await site.done("cora", "job.set-up", { job: made.job, setup: { lockSchool: "on every point" } });
     await site.walk(made.isolation, { first: "ivo", second: "vera" });
     await site.done("cora", "box.hang", { box: made.box, role: "coordinator", lock: "C-1" });
-    const { permit } = await site.done("hal", "permit.draft", {
-      job: made.job,
-      words: "Open it.",
-      hazards: "Residue.",
-      precautions: "Gloves.",
-      validFrom_ms: site.clock_ms - HOUR_MS,
-      validTo_ms: site.clock_ms + HOUR_MS,
-    });
-    await site.done("cora", "permit.check", { permit });
-    await site.done("isa", "permit.authorise", { permit });
-    await site.done("isa", "permit.issue", { permit });
+    const permit = await issued(site, { job: made.job, hours: 1 });
     await site.done("hal", "permit.accept", { permit });
     expect(await site.refused("hal", "permit.sign-on", { permit, lock: "H-1" })).toMatch(
       /write the number of the lock/,

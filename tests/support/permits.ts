@@ -164,6 +164,8 @@ export function wellFacts(more: Partial<PermitFacts> = {}): PermitFacts {
     shortfalls: [],
     standIns: [],
     hazardsOpen: [],
+    required: [],
+    ofJob: [],
     zone: [],
     watchClass: "class 3",
     airLimits: STRICT_ENTRY,

@@ -1,4 +1,5 @@
 import type { TestSite } from "./testSite";
+import { issued } from "./writePermit";
 
 /**
  * A small plant in which two jobs meet: crude through V-1, V-2 and V-5 to P, with bleeds between; water through W-1 and
@@ -107,18 +108,7 @@ export async function atWork(
   const made = await approved(site, p);
   await site.walk(made.isolation, { first: "ivo", second: "vera" });
   await site.done("cora", "box.hang", { box: made.box, role: "coordinator", lock: `C-${made.box}` });
-  const { permit } = await site.done("hal", "permit.draft", {
-    job: made.job,
-    words: "Open it.",
-    hazards: "Residue.",
-    precautions: "Gloves.",
-    validFrom_ms: site.clock_ms - HOUR_MS,
-    validTo_ms: site.clock_ms + 8 * HOUR_MS,
-    holder: p.holder ?? "hal",
-  });
-  await site.done("cora", "permit.check", { permit });
-  await site.done("isa", "permit.authorise", { permit });
-  await site.done("isa", "permit.issue", { permit });
+  const permit = await issued(site, { job: made.job, holder: p.holder });
   await site.done(p.holder ?? "hal", "permit.accept", { permit });
-  return { ...made, permit: String(permit) };
+  return { ...made, permit };
 }

@@ -1,8 +1,15 @@
 import type { PermitKind } from "../permit/kinds/kinds";
+import { isWorkAtHeight } from "./fallHeight";
 import type { HazardFacts } from "./proposals";
 
 /** A permit that this job needs, and the rule that asks for it. */
-export type PermitRequired = Readonly<{ kind: PermitKind; because: string; rule: string }>;
+export type PermitRequired = Readonly<{
+  kind: PermitKind;
+  because: string;
+  rule: string;
+  /** The work locations that ask for it; null where something else does, as a tool, and it may be any of them. */
+  places: readonly string[] | null;
+}>;
 
 /**
  * The permits required by how people meet the faces, what is in them and what tools come along. Where nothing asks for a
@@ -11,8 +18,10 @@ export type PermitRequired = Readonly<{ kind: PermitKind; because: string; rule:
 export function permitsRequired(facts: HazardFacts): PermitRequired[] {
   const { faces, arriving, conditions, profile } = facts;
   const required: PermitRequired[] = [];
-  const add = (kind: PermitKind, found: readonly string[], rule: string) => {
-    if (found.length > 0) required.push({ kind, because: [...new Set(found)].join(", "), rule });
+  const add = (kind: PermitKind, places: readonly string[], rule: string, brought: readonly string[] = []) => {
+    const found = [...new Set([...places, ...brought])];
+    if (found.length === 0) return;
+    required.push({ kind, because: found.join(", "), rule, places: brought.length > 0 ? null : [...new Set(places)] });
   };
   const how = (one: (typeof faces)[number]["how"][number]) => faces.filter((face) => face.how.includes(one));
   const tools = (pattern: RegExp) => (conditions?.tools ?? []).filter((tool) => pattern.test(tool));
@@ -24,8 +33,9 @@ export function permitsRequired(facts: HazardFacts): PermitRequired[] {
   );
   add(
     "hot work",
-    [...how("hot").map(({ place }) => place), ...tools(/weld|grind|cut|torch|flame|solder|hot air/i)],
+    how("hot").map(({ place }) => place),
     "29 CFR 1910.252(a): flame, sparks or heat, from memory",
+    tools(/weld|grind|cut|torch|flame|solder|hot air/i),
   );
   const carried = new Set(
     arriving.filter(({ carrier }) => ["fluid", "hydraulic", "pneumatic"].includes(carrier)).map(({ face }) => face),
@@ -52,21 +62,32 @@ export function permitsRequired(facts: HazardFacts): PermitRequired[] {
   );
   add(
     "work at height",
-    [
-      ...faces
-        .filter(
-          ({ item, area }) =>
-            item?.level_m !== undefined && area !== null && item.level_m - area.level_m >= profile.fallAbove_m,
-        )
-        .map(({ place }) => place),
-      ...tools(/ladder|scaffold|rope|platform/i),
-    ],
+    faces
+      .filter(
+        ({ item, area }) =>
+          item?.level_m !== undefined &&
+          area !== null &&
+          isWorkAtHeight(item.level_m - area.level_m, profile.fallAbove_m),
+      )
+      .map(({ place }) => place),
     `profile: from ${profile.fallAbove_m} m on people are held against falling`,
+    tools(/ladder|scaffold|rope|platform/i),
   );
-  add("pressure test", tools(/pressure test|hydrotest|test pump/i), "practice: people keep away from what is tested");
-  add("safeguard bypass", tools(/bypass|override|jumper|defeat/i), "practice: who defeats a safeguard answers for it");
+  add(
+    "pressure test",
+    [],
+    "practice: people keep away from what is tested",
+    tools(/pressure test|hydrotest|test pump/i),
+  );
+  add(
+    "safeguard bypass",
+    [],
+    "practice: who defeats a safeguard answers for it",
+    tools(/bypass|override|jumper|defeat/i),
+  );
   if (required.length === 0) {
-    required.push({ kind: "general", because: "nothing asks for a kind of its own", rule: "practice" });
+    const because = "nothing asks for a kind of its own";
+    required.push({ kind: "general", because, rule: "practice", places: null });
   }
   return required;
 }

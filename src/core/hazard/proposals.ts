@@ -4,6 +4,7 @@ import type { Area, Item } from "../plant/plant";
 import { holdsSomething } from "../permit/around/hotWorkZone";
 import type { Tier } from "../trace/tiers";
 import type { RuleProfile } from "../requirement/profile";
+import { isWorkAtHeight } from "./fallHeight";
 import type { Conditions, Hazard, Owner } from "./jobHazards";
 
 /** What the job is, as far as the register and the plan know it. */
@@ -176,7 +177,9 @@ const RULES: readonly Rule[] = [
     source: "29 CFR 1910.28, from memory",
     found: (facts) => [
       ...facts.faces.flatMap(({ place, item, area }) =>
-        item?.level_m !== undefined && area !== null && item.level_m - area.level_m >= facts.profile.fallAbove_m
+        item?.level_m !== undefined &&
+        area !== null &&
+        isWorkAtHeight(item.level_m - area.level_m, facts.profile.fallAbove_m)
           ? [place]
           : [],
       ),

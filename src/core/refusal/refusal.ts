@@ -116,6 +116,7 @@ export type Refusal =
   | { code: "issuer resumes"; permit: string }
   | { code: "air not fresh"; permit: string }
   | { code: "watch not over"; permit: string; left: readonly string[] }
+  | { code: "last copy"; permit: string }
   | { code: "not back"; permit: string; things: readonly string[] }
   | { code: "not inspected"; permit: string }
   | { code: "was live"; permit: string }

@@ -79,6 +79,8 @@ export const profileSchema = z.object({
   openHotBelow: z.number().min(0).max(0.1),
   /** From this height on people are held against falling, in metres. */
   fallAbove_m: z.number().min(0),
+  /** What a permit is displayed on where the work is. */
+  displayed: z.enum(["paper", "paper or screen"]),
   /** A rescue was rehearsed no longer ago than this, in days. */
   rehearsedWithin_days: z.number().positive(),
   /** Id of the watch after hot work. */

@@ -218,6 +218,7 @@ const limits = {
   fallAbove_m: 1.2,
   // A year: 29 CFR 1910.146(k)(2)(iv), from memory.
   rehearsedWithin_days: 365,
+  displayed: "paper or screen",
   afterWatch: "class 3",
   hotAbove_C: 50,
   highPressureAbove_Pa: 10e5,
@@ -230,6 +231,7 @@ const strict = profileSchema.parse({
   id: "strict",
   name: "Strict site rules",
   ...limits,
+  displayed: "paper",
   rows: commonRows({ spaces: OSHA_146, lines: UK_HSG253, wires: OSHA_147, highVoltage: UK_EAWR, moving: OSHA_147 }),
   measures: MEASURES,
 });

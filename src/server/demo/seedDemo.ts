@@ -10,6 +10,7 @@ import { detectors, people } from "../db/schema";
 import { shiftChanges } from "../runtime/siteTime";
 import { tokenHash } from "../permit/detectorStore";
 import { loadIsolation } from "../isolation/isolationStore";
+import { jobHazards } from "../hazard/hazardStore";
 import { currentPlant } from "../plant/plantStore";
 import { toPerson } from "../people/signIn";
 import { soundReport } from "../../core/isolation/soundReport";
@@ -125,16 +126,37 @@ export async function seedDemo(db: Db, demoFolder: string, headFile: string, now
   const tipped = await act("maren", "isolation.approve", { job: tipper.job, school: "work", plantRevision: revision });
   await walk(String(tipped.isolation), Infinity);
   await act("maren", "box.hang", { box: tipped.box, role: "coordinator", lock: "C-01" });
+  const job = String(tipper.job);
+  await act("maren", "hazard.conditions", {
+    job,
+    weather: "Indoors, dry",
+    tools: ["gland spanner"],
+    inspected: ["gland spanner"],
+  });
+  for (const { id: hazard } of jobHazards(db, job)!.proposed) {
+    await act("petra", "hazard.decide", { job, hazard, verdict: "kept" });
+  }
   const permit = await act("petra", "permit.draft", {
-    job: tipper.job,
+    job,
     words: "Open the tipper cylinder CY-260 and renew its rod seal. Nothing else.",
     hazards: "Oil under pressure in the accumulator; the table may sink; hot oil.",
     precautions: "Table lowered to rest; accumulator vented; gloves and face shield; spill tray.",
     validFrom_ms: clock_ms,
     validTo_ms: clock_ms + 8 * HOUR_MS,
+    details: {
+      kind: "line break",
+      line: "Oil line of the tipper cylinder CY-260",
+      flange: "the union at the cylinder's foot",
+      release: "into the spill tray, and from there to the oily waste drum",
+    },
   });
   await act("maren", "permit.check", permit);
   await act("idris", "permit.authorise", permit);
+  await act("maren", "permit.tick", {
+    ...permit,
+    asks: ["first flange", "dead legs", "spill"],
+    words: "Seen at the tipper",
+  });
   await act("idris", "permit.issue", { ...permit, copies: ["at the tipper"] });
   await act("petra", "permit.accept", permit);
   await act("petra", "permit.sign-on", { ...permit, lock: "P-17", answer: "CY-260", briefed: true });

@@ -31,8 +31,8 @@ type Traced = Omit<HazardFacts, "profile" | "conditions">;
 
 /** A trace is a pure function of the plant and the job; every look at a permit asks for it. */
 const traced = keptSome<string, Traced>(2000);
-/** So is what is left to decide, of those and of what was decided. */
-const opened = keptSome<string, readonly string[]>(4000);
+/** So is what is left to decide and which permits are required, of those and of what was decided. */
+const asked = keptSome<string, Pick<JobHazardsNow, "open" | "required">>(4000);
 
 /** A job's hazards as they stand: what is proposed from today's register or the one it was planned on; null without either. */
 export function jobHazards(tx: Tx, number: string): JobHazardsNow | null {
@@ -110,6 +110,17 @@ export function saveJobHazards(tx: Tx, number: string, hazards: JobHazards): voi
 
 /** What is left to decide; null when nobody has begun, or there is no register. */
 export function hazardsOpenOf(row: Row, plant: CurrentPlant | null): readonly string[] | null {
-  if (plant === null || row.hazards === "") return null;
-  return opened(`${plant.revision} ${JSON.stringify(row.job)} ${row.hazards}`, () => hazardsOn(row, plant).open);
+  return plant === null || row.hazards === "" ? null : askedOf(row, plant).open;
+}
+
+/** The kinds of permit that the job requires, as far as it is known what it is; null when there is no register. */
+export function permitsRequiredOf(row: Row, plant: CurrentPlant | null): readonly PermitRequired[] | null {
+  return plant === null ? null : askedOf(row, plant).required;
+}
+
+function askedOf(row: Row, plant: CurrentPlant): Pick<JobHazardsNow, "open" | "required"> {
+  return asked(`${plant.revision} ${JSON.stringify(row.job)} ${row.hazards}`, () => {
+    const { open, required } = hazardsOn(row, plant);
+    return { open, required };
+  });
 }

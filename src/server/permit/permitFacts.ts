@@ -19,7 +19,7 @@ import { shiftChanges, siteTime } from "../runtime/siteTime";
 import { asNow } from "../isolation/verdictStore";
 import { asPosted } from "./detectorStore";
 import { gearLookUp } from "../gear/gearStore";
-import { hazardsOpenOf } from "../hazard/hazardStore";
+import { hazardsOpenOf, permitsRequiredOf } from "../hazard/hazardStore";
 import { lazily, once } from "../runtime/lazily";
 import { lockHangs } from "../box/locks";
 import { itemAt } from "../plant/plantStore";
@@ -130,6 +130,8 @@ function factsOf(tx: Tx, stored: StoredPermit, now_ms: number, site: PermitSite)
       return plans.flatMap((plan) => standInsOf(plan, accepted, profile));
     },
     hazardsOpen: () => hazardsOpenOf(job(), site.plantOf(row.jobId)),
+    required: () => permitsRequiredOf(job(), site.plantOf(row.jobId)),
+    ofJob: () => site.ofJob(row.jobId).filter(({ number }) => number !== row.number),
     zone: () =>
       zoneOf(
         site,

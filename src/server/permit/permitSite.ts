@@ -2,13 +2,14 @@ import { and, asc, count, eq, isNull, ne, sql } from "drizzle-orm";
 import { clashFinder } from "../../core/permit/around/clashFinder";
 import type { PermitClash } from "../../core/permit/around/crossChecks";
 import { entriesOf, type LogEntry } from "../../core/permit/record/permitLog";
+import type { PermitFacts } from "../../core/permit/record/permitTypes";
 import type { Gear } from "../../core/gear/gear";
 import { standingByBox } from "../box/boxStore";
 import { heldTags } from "../box/heldTags";
 import { boxesOf } from "../box/locks";
 import { isAmong } from "../db/isAmong";
 import type { Tx } from "../db/database";
-import { earthsOn, exchanges, isolations, jobIsolations, jobs, people, steps } from "../db/schema";
+import { earthsOn, exchanges, isolations, jobIsolations, jobs, people, permits, steps } from "../db/schema";
 import { gasInstruments } from "../gear/gearStore";
 import { staleOfAll } from "../isolation/proofStore";
 import { litBy } from "../isolation/temporaryStore";
@@ -53,6 +54,8 @@ export type PermitSite = Readonly<{
   today: () => number;
   /** The register that a job was planned on; today's while it is not. */
   plantOf: (jobId: string) => CurrentPlant | null;
+  /** Every permit of a job, whatever became of it. */
+  ofJob: (jobId: string) => PermitFacts["ofJob"];
   /** Every permit that is not over, drafts among them. */
   inPlace: () => readonly InPlace[];
   /** Permits that others have to reckon with. */
@@ -166,6 +169,7 @@ export function permitSite(tx: Tx, stored: readonly StoredPermit[], now_ms: numb
           .map(({ jobId, firm }) => `${jobId} ${firm}`),
       ),
   );
+  const ofJobs = once(() => grouped(permitsOfJobs(tx, jobIds), ({ jobId }) => jobId));
   const posted = once(() => grouped(detectorRows(tx), ({ permit }) => permit));
   const plant = once(() => currentPlant(tx));
   const planned = once(() => plannedRevisions(tx, jobIds));
@@ -198,6 +202,7 @@ export function permitSite(tx: Tx, stored: readonly StoredPermit[], now_ms: numb
     earths: (id) => earths()(id).map(({ number }) => number),
     litBy: litBy(tx),
     accepted: (id) => accepted()(id),
+    ofJob: (id) => ofJobs()(id),
     exchanged: (jobId, firm) => exchanged().has(`${jobId} ${firm}`),
     detectors: (number) => posted()(number),
     gasInstruments: once(() => gasInstruments(tx)),
@@ -215,6 +220,19 @@ export function permitSite(tx: Tx, stored: readonly StoredPermit[], now_ms: numb
     },
     decided: (number) => decided().flatMap((one) => (one.number === number ? [] : one.entries)),
   };
+}
+
+function permitsOfJobs(tx: Tx, jobIds: readonly string[]) {
+  return tx
+    .select({
+      jobId: permits.jobId,
+      number: permits.number,
+      state: permits.state,
+      kind: permits.kind,
+    })
+    .from(permits)
+    .where(isAmong(permits.jobId, jobIds))
+    .all();
 }
 
 /** The revision of the register that each job's latest isolation was planned on. Cost: one query. */

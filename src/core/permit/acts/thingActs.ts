@@ -28,9 +28,12 @@ export const thingActs = {
   },
 
   "return copy": (permit: PermitLife, command: CommandOf<"return copy">) => {
-    const copy = copiesOf(permit.log).find((one) => one.copy === command.copy && one.returned_ms === null);
-    return copy === undefined
-      ? refuse({ code: "unknown", what: "copy that still hangs, with number", name: String(command.copy) })
+    const hanging = copiesOf(permit.log).filter(({ returned_ms }) => returned_ms === null);
+    if (!hanging.some(({ copy }) => copy === command.copy)) {
+      return refuse({ code: "unknown", what: "copy that still hangs, with number", name: String(command.copy) });
+    }
+    return permit.state === "live" && hanging.length === 1
+      ? refuse({ code: "last copy", permit: permit.number })
       : accept(withEntries(permit, command, { type: "copy returned", copy: command.copy }));
   },
 

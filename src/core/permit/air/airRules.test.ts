@@ -37,7 +37,7 @@ const prepared = (acting: Acting) =>
     .did("cora", { type: "check" })
     .did("isa", { type: "authorise" })
     .ticked(asksOf({ permit: acting.permit, facts: acting.facts, now_ms: HOUR }))
-    .did("isa", { type: "issue", copies: [] });
+    .did("isa", { type: "issue", copies: ["at the work"] });
 const hot = (facts = hotFacts()) =>
   prepared(new Acting(draftOf({ ...DETAILS["hot work"], points: HOT }), facts)).did("fay", {
     type: "take post",

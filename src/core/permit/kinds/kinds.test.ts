@@ -10,12 +10,12 @@ import type { PermitFacts } from "../record/permitTypes";
 
 function unmet(details: PermitDetails, more: Partial<PermitFacts> = {}, now_ms = HOUR): string[] {
   return asksOf({ permit: draftOf(details), facts: wellFacts(more), now_ms })
-    .filter((ask) => ask.unmet !== null)
+    .filter((ask) => ask.unmet !== null && ask.id !== "copies")
     .map(({ id }) => id);
 }
 const known = (details: PermitDetails, more: Partial<PermitFacts> = {}) =>
   asksOf({ permit: draftOf(details), facts: wellFacts(more), now_ms: HOUR })
-    .filter((ask) => ask.unmet !== null && !ask.byHand)
+    .filter((ask) => ask.unmet !== null && !ask.byHand && ask.id !== "copies")
     .map(({ id }) => id);
 
 describe("the kinds of permit", () => {
@@ -32,7 +32,7 @@ describe("the kinds of permit", () => {
     const acting = new Acting(draftOf(DETAILS["hot work"], long), wellFacts({ testPoints: ["a"] }));
     acting.did("cora", { type: "check" }).did("isa", { type: "authorise" });
     acting.ticked(asksOf({ permit: acting.permit, facts: acting.facts, now_ms: HOUR }));
-    expect(acting.code("isa", { type: "issue", copies: [] })).toBe("validity");
+    expect(acting.code("isa", { type: "issue", copies: ["at the work"] })).toBe("validity");
   });
   test("all but a bypass stand on a proven isolation, and entry and line break on one that was planned for them", () => {
     expect(PERMIT_KINDS.filter((kind) => !KIND_RULES[kind].isolation)).toEqual(["safeguard bypass"]);
@@ -42,11 +42,10 @@ describe("the kinds of permit", () => {
     expect(unmet({ ...DETAILS["hot work"], inEquipment: true }, touch)).toContain("planned for");
     expect(unmet(DETAILS["hot work"], touch)).not.toContain("planned for");
   });
-  test("kinds other than general wait for the hazards to be decided", () => {
-    expect(unmet({ kind: "general" }, { hazardsOpen: null })).toEqual([]);
-    expect(unmet(DETAILS["line break"], { hazardsOpen: null })).toContain("hazards");
-    expect(unmet(DETAILS["line break"], { hazardsOpen: ["what burns"] })).toContain("hazards");
-    expect(unmet(DETAILS["line break"])).not.toContain("hazards");
+  test.each(PERMIT_KINDS)("%s waits for the hazards to be decided", (kind) => {
+    expect(unmet(DETAILS[kind], { hazardsOpen: null })).toContain("hazards");
+    expect(unmet(DETAILS[kind], { hazardsOpen: ["what burns"] })).toContain("hazards");
+    expect(unmet(DETAILS[kind])).not.toContain("hazards");
   });
 });
 
@@ -134,11 +133,14 @@ describe("height, pressure, bypass", () => {
   });
   test("what was put in comes out before it is closed", () => {
     const acting = new Acting(draftOf({ kind: "general" }), wellFacts());
-    acting.did("cora", { type: "check" }).did("isa", { type: "authorise" }).did("isa", { type: "issue", copies: [] });
+    acting
+      .did("cora", { type: "check" })
+      .did("isa", { type: "authorise" })
+      .did("isa", { type: "issue", copies: ["at the work"] });
     acting.did("hal", { type: "accept" }).did("hal", { type: "put in", what: "blind", where: "F-12" });
     acting.did("hal", { type: "hand back" }).did("isa", { type: "inspect", words: "seen" });
     expect(acting.code("isa", { type: "close" })).toBe("not back");
-    acting.did("hal", { type: "take out", thing: 1 });
+    acting.did("hal", { type: "take out", thing: 1 }).did("hal", { type: "return copy", copy: 1 });
     expect(acting.code("isa", { type: "close" })).toBe("accepted");
   });
 });

@@ -38,7 +38,7 @@ export type KindRule = Readonly<{
 }>;
 
 /** Asked of every kind. */
-const EVERY = ["isolation", "stand-ins", "approval", "revalidation", "clashes"];
+const EVERY = ["isolation", "stand-ins", "hazards", "other permits", "approval", "copies", "revalidation", "clashes"];
 const SHIFT_h = 12;
 
 const rule = (kind: PermitKind, words: string, more: Partial<KindRule> & Pick<KindRule, "asks">): KindRule => ({
@@ -64,7 +64,6 @@ export const KIND_RULES: Readonly<Record<PermitKind, KindRule>> = {
     air: true,
     afterWatch: true,
     asks: [
-      "hazards",
       "planned for",
       "zone",
       "floor",
@@ -86,7 +85,6 @@ export const KIND_RULES: Readonly<Record<PermitKind, KindRule>> = {
     air: true,
     entryLog: true,
     asks: [
-      "hazards",
       "planned for",
       "positive",
       "cleaned",
@@ -112,21 +110,21 @@ export const KIND_RULES: Readonly<Record<PermitKind, KindRule>> = {
   }),
   "line break": rule("line break", "Opening a line or a vessel that has held something", {
     plannedFor: "open",
-    asks: ["hazards", "planned for", "first flange", "dead legs", "spill"],
+    asks: ["planned for", "first flange", "dead legs", "spill"],
   }),
   "electrical work": rule("electrical work", "Work on or beside conductors", {
-    asks: ["hazards", "gloves", "earths", "test alone", "screens to live", "instrument windings", "live reason"],
+    asks: ["gloves", "earths", "test alone", "screens to live", "instrument windings", "live reason"],
   }),
   "work at height": rule("work at height", "Work from which a person can fall", {
-    asks: ["hazards", "harness", "drop zone", "height rescue"],
+    asks: ["harness", "drop zone", "height rescue"],
   }),
   "pressure test": rule("pressure test", "Filling with pressure to see that it holds", {
-    asks: ["hazards", "test energy", "keep out", "relief", "whip checks", "test gauge", "live gauge"],
+    asks: ["test energy", "keep out", "relief", "whip checks", "test gauge", "live gauge"],
   }),
   "safeguard bypass": rule("safeguard bypass", "A safeguard that does not work for a while", {
     longest_h: 24 * 7,
     isolation: false,
-    asks: ["hazards", "bypass owner", "compensation"],
+    asks: ["bypass owner", "compensation"],
   }),
 };
 

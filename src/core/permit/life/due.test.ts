@@ -11,13 +11,19 @@ describe("what falls due", () => {
   test("a draft nothing, an issued permit its end", () => {
     const acting = new Acting(draftOf({ kind: "general" }), wellFacts());
     expect(dueOf(acting)).toEqual([]);
-    acting.did("cora", { type: "check" }).did("isa", { type: "authorise" }).did("isa", { type: "issue", copies: [] });
+    acting
+      .did("cora", { type: "check" })
+      .did("isa", { type: "authorise" })
+      .did("isa", { type: "issue", copies: ["at the work"] });
     expect(dueOf(acting)).toEqual([["ends", 8 * HOUR]]);
   });
   test("a live permit its revalidation half an hour after a shift changed, soonest first", () => {
     const facts = wellFacts({ shiftChanges_ms: (from, to) => (from < 2 * HOUR && to >= 2 * HOUR ? [2 * HOUR] : []) });
     const acting = new Acting(draftOf({ kind: "general" }), facts);
-    acting.did("cora", { type: "check" }).did("isa", { type: "authorise" }).did("isa", { type: "issue", copies: [] });
+    acting
+      .did("cora", { type: "check" })
+      .did("isa", { type: "authorise" })
+      .did("isa", { type: "issue", copies: ["at the work"] });
     acting.did("hal", { type: "accept" }).later(HOUR);
     expect(dueOf(acting)).toEqual([
       ["revalidate", 2 * HOUR + 30 * MINUTE],
@@ -30,7 +36,9 @@ describe("what falls due", () => {
     const facts = wellFacts({ testPoints: ["at the work"] });
     const acting = new Acting(draftOf(DETAILS["hot work"]), facts);
     acting.did("cora", { type: "check" }).did("isa", { type: "authorise" });
-    acting.ticked(asksOf({ permit: acting.permit, facts, now_ms: HOUR })).did("isa", { type: "issue", copies: [] });
+    acting
+      .ticked(asksOf({ permit: acting.permit, facts, now_ms: HOUR }))
+      .did("isa", { type: "issue", copies: ["at the work"] });
     acting.did("fay", { type: "take post", post: "fire watch" }).aired(["at the work"]).did("hal", { type: "accept" });
     expect(dueOf(acting)[0]).toEqual(["retest", acting.at_ms + 120 * MINUTE]);
     acting.facts = {

@@ -27,7 +27,7 @@ function issued(facts = siteFacts()) {
     .did("cora", { type: "check" })
     .did("isa", { type: "authorise" })
     .ticked(asksOf({ permit: acting.permit, facts, now_ms: HOUR }))
-    .did("isa", { type: "issue", copies: [] });
+    .did("isa", { type: "issue", copies: ["at the work"] });
 }
 function purged(acting: Acting) {
   return acting

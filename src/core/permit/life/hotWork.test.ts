@@ -22,7 +22,7 @@ function issued(details = DETAILS["hot work"], facts = wellFacts({ testPoints: P
     .did("cora", { type: "check" })
     .did("isa", { type: "authorise" })
     .ticked(asksOf({ permit: acting.permit, facts, now_ms: HOUR }))
-    .did("isa", { type: "issue", copies: [] });
+    .did("isa", { type: "issue", copies: ["at the work"] });
 }
 const live = () =>
   issued().did("fay", { type: "take post", post: "fire watch" }).aired(POINTS).did("hal", { type: "accept" });
@@ -224,6 +224,7 @@ describe("the watch after hot work", () => {
     acting.did("ana", { type: "final check", words: "cold to the hand" });
     acting.did("fay", { type: "tell control room", who: "Ines Calder" }).did("fay", { type: "end watch" });
     expect(acting.permit.state).toBe("work done");
+    acting.did("hal", { type: "return copy", copy: 1 });
     expect(acting.code("isa", { type: "close" })).toBe("not inspected");
   });
 });

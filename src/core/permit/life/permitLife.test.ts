@@ -10,7 +10,8 @@ const by = (person: string, type: PermitAct["type"], at_ms = HOUR, lock = "L-1")
   command(person, at_ms, {
     type,
     ...(type === "sign on" ? { lock, answer: "P-7" } : {}),
-    ...(type === "issue" ? { copies: [] } : {}),
+    ...(type === "issue" ? { copies: ["at the work"] } : {}),
+    ...(type === "return copy" ? { copy: 1 } : {}),
     ...(type === "inspect" ? { words: "clean" } : {}),
   } as PermitAct);
 const after = (...commands: PermitCommand[]): PermitLife =>
@@ -77,11 +78,14 @@ describe("the life of a permit", () => {
   });
 
   test("somebody other than the holder inspects and closes it", () => {
-    const back = live(by(HAL, "hand back"));
+    expect(codeOf(live(by(HAL, "hand back")), by(ISA, "close"))).toBe("not back");
+    const back = live(by(HAL, "hand back"), by(HAL, "return copy"));
     expect(codeOf({ ...back, holder: "hob" as PersonId }, by("hob", "close"))).toBe("closing one's own permit");
     expect(codeOf(back, by(ISA, "close"))).toBe("not inspected");
     expect(codeOf(back, by(HAL, "inspect"))).toBe("not yours to do");
-    expect(codeOf(live(by(HAL, "hand back"), by(ISA, "inspect")), by(ISA, "close"))).toBe("accepted");
+    expect(codeOf(live(by(HAL, "hand back"), by(ISA, "inspect"), by(HAL, "return copy")), by(ISA, "close"))).toBe(
+      "accepted",
+    );
   });
 
   const crewed = { ...facts, firstOn: ["coordinator", "lead"] as const };

@@ -10,7 +10,8 @@ import type { RuleProfile } from "../../requirement/profile";
 import type { PermitClash } from "../around/crossChecks";
 import type { PermitDetails } from "../kinds/details";
 import type { ZoneItem } from "../around/hotWorkZone";
-import type { Post } from "../kinds/kinds";
+import type { PermitRequired } from "../../hazard/permitsRequired";
+import type { PermitKind, Post } from "../kinds/kinds";
 import type { BadAirCause, LogEntry, OddAirCause, StopCause } from "./permitLog";
 import type { GasSheet } from "../../gear/gasSheet";
 
@@ -169,6 +170,10 @@ export type PermitFacts = Readonly<{
   standIns: readonly StandIn[];
   /** What is left to decide of the job's hazards; null when nobody has begun. */
   hazardsOpen: readonly string[] | null;
+  /** The kinds of permit that the job's hazards require; null where there is no register to ask. */
+  required: readonly PermitRequired[] | null;
+  /** The other permits of its job. */
+  ofJob: readonly Readonly<{ number: string; kind: PermitKind; state: PermitState }>[];
   /** Hot work: what lies within reach of its sparks. */
   zone: readonly ZoneItem[];
   /** Hot work: the class of watch that the area asks for; null where nobody wrote it down. */

@@ -12,8 +12,8 @@ export type Ask = Readonly<{
   byHand: boolean;
   /** The first act that is refused without it. */
   before: "issue" | "accept";
-  /** When it must hold while the permit is live: all the time, or while somebody is inside. */
-  holds: "always" | "inside";
+  /** When it must hold while the permit is live: all the time, while somebody is inside, or whenever work begins. */
+  holds: "always" | "inside" | "beginning";
   /** What is missing; null when it is met. */
   unmet: string | null;
   /** What kind of stop it is when this holds no more. */

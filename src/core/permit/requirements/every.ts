@@ -2,7 +2,7 @@ import { notHeldClause } from "../../words/en/notHeld";
 import { needsApprover } from "../../fire/hotWork";
 import { undecided } from "./clashDecisions";
 import { kindRule } from "../kinds/kinds";
-import { entriesOf, signedBy } from "../record/permitLog";
+import { copiesOf, entriesOf, signedBy } from "../record/permitLog";
 import { known, looked, type AskContext, type AskMaker } from "./ask";
 
 const MINUTE_MS = 60_000;
@@ -99,6 +99,17 @@ export const EVERY_ASK: Readonly<Record<string, AskMaker>> = {
     const approved = signedBy(context.permit.log, "approve");
     const unmet = approved ? null : `a safety approver decides: ${reasons.join("; ")}`;
     return known("approval", "Approved by safety", unmet);
+  },
+
+  /** At the work, on paper; or on a screen there, where the site's rules count that. */
+  copies: (context) => {
+    const { permit, facts } = context;
+    const more = { source: "29 CFR 1910.146(e)(3), from memory", before: "accept", holds: "beginning" } as const;
+    const words = "A copy is displayed at the work";
+    if (copiesOf(permit.log).some(({ returned_ms }) => returned_ms === null)) return known("copies", words, null, more);
+    return facts.profile.displayed === "paper or screen"
+      ? looked(context, "copies", `${words}: none hangs, a screen there shows it`, more)
+      : known("copies", words, "none hangs: print it and say where", more);
   },
 
   revalidation: (context) => {

@@ -3,6 +3,7 @@ import { ENTRY_ASKS } from "./entry";
 import { HOT_WORK_ASKS } from "./hotWork";
 import { AIR_ASKS } from "./air";
 import { OTHER_ASKS } from "./others";
+import { otherPermits } from "./otherPermits";
 import type { Ask, AskContext, AskMaker } from "./ask";
 import { inside } from "../people/entries";
 import { kindRule, type PermitKind } from "../kinds/kinds";
@@ -13,11 +14,13 @@ const BY_KIND: Readonly<Partial<Record<PermitKind, Readonly<Record<string, AskMa
   "confined space entry": ENTRY_ASKS,
 };
 
+const EVERY_ASKS: Readonly<Record<string, AskMaker>> = { ...EVERY_ASK, "other permits": otherPermits };
+
 /** Everything that is asked of a permit, with what is missing at this moment, in the order of its kind. */
 export function asksOf(context: AskContext): Ask[] {
   const { kind } = context.permit.details;
   return kindRule(kind).asks.flatMap((id) => {
-    const make = BY_KIND[kind]?.[id] ?? AIR_ASKS[id] ?? OTHER_ASKS[id] ?? EVERY_ASK[id];
+    const make = BY_KIND[kind]?.[id] ?? AIR_ASKS[id] ?? OTHER_ASKS[id] ?? EVERY_ASKS[id];
     if (make === undefined) throw new Error(`nobody knows what ${id} asks of ${kind}`);
     return make(context) ?? [];
   });
@@ -33,5 +36,7 @@ export function missingFor(act: "issue" | "accept", context: AskContext): Ask[] 
 /** What a live permit lacks now; with any of it, it is live no more. */
 export function missingWhileLive(context: AskContext): Ask[] {
   const isOccupied = inside(context.permit.log).length > 0;
-  return asksOf(context).filter((ask) => ask.unmet !== null && (ask.holds === "always" || isOccupied));
+  return asksOf(context).filter(
+    (ask) => ask.unmet !== null && (ask.holds === "always" || (ask.holds === "inside" && isOccupied)),
+  );
 }

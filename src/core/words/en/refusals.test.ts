@@ -101,6 +101,7 @@ const EACH: { [Code in Refusal["code"]]: Extract<Refusal, { code: Code }> } = {
   "issuer resumes": { code: "issuer resumes", permit: "P-1" },
   "air not fresh": { code: "air not fresh", permit: "P-1" },
   "watch not over": { code: "watch not over", permit: "P-1", left: ["the look due at 16:30"] },
+  "last copy": { code: "last copy", permit: "P-1" },
   "not back": { code: "not back", permit: "P-1", things: ["copy 1 at the gate"] },
   "not inspected": { code: "not inspected", permit: "P-1" },
   "was live": { code: "was live", permit: "P-1" },

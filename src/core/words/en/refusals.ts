@@ -207,6 +207,8 @@ function wordsOf(refusal: Refusal): string {
       return `The air under permit ${refusal.permit} was not read in the last 30 minutes. Read it at every point, then revalidate.`;
     case "watch not over":
       return `The watch of permit ${refusal.permit} is not over: ${refusal.left.join("; ")}.`;
+    case "last copy":
+      return `Permit ${refusal.permit} is live and would be displayed nowhere. Hang another copy first.`;
     case "not back":
       return `Not back yet: ${refusal.things.join(", ")}. Bring it back and write it down, then close permit ${refusal.permit}.`;
     case "not inspected":
