@@ -76,7 +76,7 @@ test("an entry with a pocket of gas in one corner: everybody out, purged, tested
   for (const tick of await round.getByRole("checkbox").all()) await tick.check();
   await sign(bram, "Looked at");
   await expect(round).toHaveCount(0);
-  await done(idris, "permit.issue", P);
+  await done(idris, "permit.issue", { ...P, copies: ["at the manhole"] });
 
   const nils = await as("Nils Harrow");
   const purge = async () => {

@@ -35,8 +35,13 @@ test("a permit is written by keyboard alone; faults stand at their fields and in
   await tabTo(petra, /^What may be done/);
   await petra.keyboard.press("Control+A");
   await petra.keyboard.type("Weld the cracked bracket.");
+  // The hazards that were decided stand there already, and so do their controls.
   await tabTo(petra, /^Hazards that remain/);
+  await petra.keyboard.press("Control+A");
   await petra.keyboard.type("Sparks.");
+  await tabTo(petra, /^Precautions/);
+  await petra.keyboard.press("Control+A");
+  await petra.keyboard.press("Delete");
   await tabTo(petra, /^People with a flame or arc/);
   await petra.keyboard.press("Control+A");
   await petra.keyboard.type("two");

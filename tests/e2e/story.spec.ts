@@ -1,5 +1,6 @@
 import { expect, openSite, sign, signOn, SITE_TIMEOUT_MS, test as shared, type Site } from "./site";
 import { walk } from "./walk";
+import { hazardsDecided } from "./work";
 
 /** A site of its own: what others hold of the same pump would keep it from being started. */
 const test = shared.extend<object, { site: Site }>({
@@ -57,7 +58,12 @@ test("a job from asking to closing, each act by the person whose it is, and all 
 
   // A permit may be written now, but not issued before the isolation is proven.
   const petra = await as("Petra Quillon");
+  await hazardsDecided(as, site, job);
   await petra.goto(`/jobs/${job}/permits`);
+  await petra.getByRole("link", { name: "line break" }).click();
+  await expect(petra.getByRole("form", { name: "Write a permit for line break" })).toBeVisible();
+  await petra.getByLabel("First flange", { exact: true }).fill("suction flange of P-204A");
+  await petra.getByLabel("Where what is left comes out").fill("through BL-2042 into the spill tray");
   await petra.getByLabel("Hazards that remain").fill("Hot oil in dead legs.");
   await petra.getByLabel("Precautions").fill("Face shield, gloves, spill tray.");
   await petra.getByRole("button", { name: "Write the permit" }).click();
@@ -82,9 +88,23 @@ test("a job from asking to closing, each act by the person whose it is, and all 
 
   // Permit: issue, accept, two people on.
   await idris.goto(`/permits/${permit}`);
+  await petra.goto(`/permits/${permit}`);
+  for (const tick of await petra.getByRole("form", { name: "Looked at" }).getByRole("checkbox").all())
+    await tick.check();
+  await sign(petra, "Looked at");
   await sign(idris, "Issue");
   await expect(idris.getByText("issued", { exact: true })).toBeVisible();
-  await petra.goto(`/permits/${permit}`);
+  // Nobody begins before the permit is displayed at the work.
+  await petra.reload();
+  await sign(petra, "Accept");
+  await expect(
+    petra.getByRole("alert").filter({ hasText: "A copy is displayed at the work: none hangs" }),
+  ).toBeVisible();
+  await petra.getByText("Hang a copy").click();
+  const copy = petra.getByRole("form", { name: "Hang a copy" });
+  await copy.getByRole("textbox").first().fill("at the pump");
+  await copy.getByRole("button", { name: "It hangs" }).click();
+  await expect(petra.getByText("Copy 1", { exact: true })).toBeVisible();
   await sign(petra, "Accept");
   // Nobody hangs a lock before the coordinator's; each has their own.
   await signOn(petra, "P-204A", "P-18");
@@ -124,6 +144,7 @@ test("a job from asking to closing, each act by the person whose it is, and all 
   await expect(petra.getByText("Signed on now: 0")).toBeVisible();
   await sign(petra, "Hand back");
   await expect(petra.getByText("work done", { exact: true })).toBeVisible();
+  await petra.getByRole("form", { name: "Copy 1 back" }).getByRole("button").click();
   await idris.reload();
   await sign(idris, "Inspect", { "What you found": "Clean; nothing left behind." });
   await sign(idris, "Close");
@@ -155,6 +176,7 @@ test("a job from asking to closing, each act by the person whose it is, and all 
     "permit.sign-off",
     "permit.hand-back",
     "permit.inspect",
+    "permit.return-copy",
     "permit.close",
   ]) {
     await expect(maren.getByRole("cell", { name: act, exact: false }).first()).toBeVisible();

@@ -3,6 +3,12 @@ import type { Page } from "@playwright/test";
 import { join } from "node:path";
 import type { PlannedStep } from "../../src/core/procedure/steps";
 import { soundReport } from "../../src/core/isolation/soundReport";
+import type { PermitKind } from "../../src/core/permit/kinds/kinds";
+import { asksOf } from "../../src/core/permit/requirements/requirements";
+import { openDatabase, type Db } from "../../src/server/db/database";
+import { jobHazards } from "../../src/server/hazard/hazardStore";
+import { permitNow } from "../../src/server/permit/permitFacts";
+import { DETAILS } from "../support/permits";
 import { expect, post, type Site } from "./site";
 
 type As = (name: string) => Promise<Page>;
@@ -89,11 +95,39 @@ export async function walkByPost(
   }
 }
 
-/** Checked, authorised and issued, by whom it takes. */
-export async function signedToIssue(as: As, permit: string): Promise<void> {
-  await done(await as("Maren Tolve"), "permit.check", { permit });
+/** What the server itself would answer of a site's database. */
+function asked<T>(site: Site, question: (db: Db) => T): T {
+  const db = openDatabase(join(site.data, "heavy-lantern.db"));
+  try {
+    return question(db);
+  } finally {
+    db.$client.close();
+  }
+}
+
+/** The hazards of a job, all kept by the coordinator; answers the kinds of permit that the job requires. */
+export async function hazardsDecided(as: As, site: Site, job: string): Promise<PermitKind[]> {
+  const maren = await as("Maren Tolve");
+  await done(maren, "hazard.conditions", { job, weather: "Dry", tools: [], inspected: [] });
+  for (const { id } of asked(site, (db) => jobHazards(db, job))!.proposed) {
+    await done(maren, "hazard.decide", { job, hazard: id, verdict: "kept" });
+  }
+  return asked(site, (db) => jobHazards(db, job))!.required.map(({ kind }) => kind);
+}
+
+/** Checked, authorised, looked at and issued with a copy at the work, by whom it takes. */
+export async function signedToIssue(as: As, site: Site, permit: string): Promise<void> {
+  const maren = await as("Maren Tolve");
+  await done(maren, "permit.check", { permit });
   await done(await as("Idris Halloway"), "permit.authorise", { permit });
-  await done(await as("Idris Halloway"), "permit.issue", { permit });
+  const asks = asked(site, (db) => {
+    const { now, facts } = permitNow(db, permit, Date.now())!;
+    return asksOf({ permit: now, facts, now_ms: Date.now() })
+      .filter(({ byHand, unmet }) => byHand && unmet !== null)
+      .map(({ id }) => id);
+  });
+  if (asks.length > 0) await done(maren, "permit.tick", { permit, asks, words: "Seen on the spot." });
+  await done(await as("Idris Halloway"), "permit.issue", { permit, copies: ["at the work"] });
 }
 
 /** Signs on as somebody who was briefed. */
@@ -116,15 +150,22 @@ export async function workAt(
   await walkByPost(as, site, made.isolation);
   await done(await as("Maren Tolve"), "box.hang", { box: made.box, role: "coordinator", lock: `C-${made.box}` });
   const lead = await as(p.lead);
-  const { permit } = await done(lead, "permit.draft", {
-    job: made.job,
-    words: p.title,
-    hazards: "Neighbouring cubicles stay live.",
-    precautions: "Screens up.",
-    validFrom_ms: Date.now() - 1000,
-    validTo_ms: Date.now() + 8 * HOUR_MS,
-  });
-  await signedToIssue(as, permit!);
+  const written = async (kind: PermitKind) => {
+    const { permit } = await done(lead, "permit.draft", {
+      job: made.job,
+      words: p.title,
+      hazards: "Neighbouring cubicles stay live.",
+      precautions: "Screens up.",
+      validFrom_ms: Date.now() - 1000,
+      validTo_ms: Date.now() + 8 * HOUR_MS,
+      details: { ...DETAILS[kind], ...(kind === "electrical work" ? { gloves: "GL-11" } : {}) },
+    });
+    await signedToIssue(as, site, permit!);
+    return permit!;
+  };
+  const [first, ...others] = await hazardsDecided(as, site, made.job);
+  for (const kind of others) await written(kind);
+  const permit = await written(first!);
   await done(lead, "permit.accept", { permit });
-  return { ...made, permit: permit! };
+  return { ...made, permit };
 }

@@ -250,7 +250,7 @@ function Details({ permit, units, timeZone }: { permit: PermitView; units: UnitS
     case "line break":
       return (
         <Row label="Line">
-          {details.line}, first flange {details.flange}. {details.release}
+          {details.line}. First flange: {details.flange}. Release: {details.release}.
         </Row>
       );
     case "electrical work":

@@ -17,7 +17,11 @@ export function PermitsStage({ view, person, kind: asked }: Props) {
   const timeZone = siteTimeZone();
   const mayWrite = person.roles.some((role) => role === "coordinator" || role === "issuer" || role === "holder");
   const required = draftDefaults(view, "general").required;
-  const kind = asked ?? "general";
+  const unwritten = required.filter(
+    ({ kind }) => !view.permits.some((permit) => permit.kind === kind && permit.state !== "cancelled"),
+  );
+  // The first that is required and nobody wrote yet, unless another is asked for.
+  const kind = asked ?? unwritten[0]?.kind ?? "general";
   const rule = kindRule(kind);
   const defaults = draftDefaults(view, kind);
   const choices = peopleToChoose();
@@ -26,7 +30,7 @@ export function PermitsStage({ view, person, kind: asked }: Props) {
     <div className="space-y-10">
       <section>
         <h2 className="mb-2 text-lg font-semibold">Permits of this job</h2>
-        {view.permits.length === 0 ? (
+        {view.permits.length === 0 && unwritten.length === 0 ? (
           <p>None yet.</p>
         ) : (
           <table className="table max-w-4xl">
@@ -59,6 +63,14 @@ export function PermitsStage({ view, person, kind: asked }: Props) {
                   <td className="num">{permit.on}</td>
                   <td className="num">{dayAndClock(permit.validTo_ms, timeZone)}</td>
                   <td>{permit.words}</td>
+                </tr>
+              ))}
+              {unwritten.map(({ kind, because }) => (
+                <tr key={kind}>
+                  <td>not written</td>
+                  <td className="whitespace-nowrap">{kind}</td>
+                  <td colSpan={3}>required before work of this kind</td>
+                  <td>{because}</td>
                 </tr>
               ))}
             </tbody>
