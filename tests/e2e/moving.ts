@@ -1,26 +1,10 @@
 import type { Page } from "@playwright/test";
+import { clockOf, type Clock } from "./clock";
 import { expect, openSite, SITE_TIMEOUT_MS, test as shared, type Site } from "./site";
 import { done } from "./work";
 
 export const MINUTE_MS = 60_000;
 export const HOUR_MS = 3_600_000;
-
-/** The server's clock, moved on from where it is. */
-export class Clock {
-  offset_ms = 0;
-  constructor(private readonly site: Site) {}
-  get now_ms(): number {
-    return Date.now() + this.offset_ms;
-  }
-  async on(ms: number): Promise<void> {
-    this.offset_ms += ms;
-    const moved = await fetch(`${this.site.url}/api/test-clock`, {
-      method: "POST",
-      body: JSON.stringify({ offset_ms: this.offset_ms }),
-    });
-    expect(moved.status).toBe(200);
-  }
-}
 
 /** A site of its own, whose clock the test moves. */
 export const test = shared.extend<object, { site: Site; clock: Clock }>({
@@ -28,7 +12,7 @@ export const test = shared.extend<object, { site: Site; clock: Clock }>({
     async ({}, use, worker) => openSite(use, 4300 + worker.parallelIndex),
     { scope: "worker", timeout: SITE_TIMEOUT_MS },
   ],
-  clock: [async ({ site }, use) => use(new Clock(site)), { scope: "worker" }],
+  clock: [async ({ site }, use) => use(clockOf(site)), { scope: "worker" }],
 });
 
 export const BUMP = { number: "GI-03", gas: "methane, half its lower limit", verdict: "alarmed", zeroed: true };

@@ -3,12 +3,16 @@ import type { Page } from "@playwright/test";
 import { join } from "node:path";
 import type { PlannedStep } from "../../src/core/procedure/steps";
 import { soundReport } from "../../src/core/isolation/soundReport";
+import { BEGUN, waitsFrom_ms } from "../../src/core/isolation/held";
+import { loadIsolation } from "../../src/server/isolation/isolationStore";
+import { waitOf } from "../../src/server/isolation/stepWaits";
 import type { PermitKind } from "../../src/core/permit/kinds/kinds";
 import { asksOf } from "../../src/core/permit/requirements/requirements";
 import { openDatabase, type Db } from "../../src/server/db/database";
 import { jobHazards } from "../../src/server/hazard/hazardStore";
 import { permitNow } from "../../src/server/permit/permitFacts";
 import { DETAILS } from "../support/permits";
+import { clockOf } from "./clock";
 import { expect, post, type Site } from "./site";
 
 type As = (name: string) => Promise<Page>;
@@ -91,8 +95,22 @@ export async function walkByPost(
       isolation,
     ) as [{ people: number }];
     const report = soundReport(next, { lock: `${isolation}-${next.id}`, people });
+    if (BEGUN.has(next.kind)) await done(await as(who), "step.begin", { isolation, step: next.id });
+    await waited(site, isolation, next.id);
     await done(await as(who), "step.do", { isolation, step: next.id, ...report });
   }
+}
+
+/** They come back when the time of a step that runs is over. */
+async function waited(site: Site, isolation: string, step: string): Promise<void> {
+  const clock = clockOf(site);
+  const left_ms = asked(site, (db) => {
+    const { row, life } = loadIsolation(db, isolation)!;
+    const next = life.steps.find(({ id }) => id === step)!;
+    const from_ms = waitsFrom_ms(life, next);
+    return from_ms === null ? 0 : from_ms + waitOf(db, row)(next).least_s * 1000 - clock.now_ms;
+  });
+  if (left_ms > 0) await clock.on(left_ms);
 }
 
 /** What the server itself would answer of a site's database. */

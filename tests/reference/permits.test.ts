@@ -69,7 +69,10 @@ describe("29 CFR 1910.147, control of hazardous energy, from memory", () => {
   });
   test("(f)(3)(ii)(D), (f)(4): each has a lock of their own, and at shift change protection does not lapse", () => {
     const acting = new Acting(draftOf({ kind: "general" }), wellFacts());
-    acting.did("cora", { type: "check" }).did("isa", { type: "authorise" }).did("isa", { type: "issue", copies: ["at the work"] });
+    acting
+      .did("cora", { type: "check" })
+      .did("isa", { type: "authorise" })
+      .did("isa", { type: "issue", copies: ["at the work"] });
     acting.did("hal", { type: "accept" }).did("wim", { type: "sign on", lock: "L-1", answer: "P-7" });
     acting.did("cora", { type: "hand over", pairs: [{ from: idOf("wim"), to: idOf("will"), lock: "L-2" }] });
     const [was, is] = acting.permit.signOns;

@@ -10,6 +10,8 @@ import { openDatabase, type Db } from "../../src/server/db/database";
 import { jobs, people, permits } from "../../src/server/db/schema";
 import { soundReport } from "../../src/core/isolation/soundReport";
 import { toPerson } from "../../src/server/people/signIn";
+import { BEGUN, waitsFrom_ms } from "../../src/core/isolation/held";
+import { waitOf } from "../../src/server/isolation/stepWaits";
 import { loadIsolation } from "../../src/server/isolation/isolationStore";
 
 export const PIN = "2468";
@@ -150,6 +152,18 @@ export class TestSite {
           : next.kind === "prove" || next.kind === "verify"
             ? p.second
             : p.first;
+      const { row } = loadIsolation(this.db, isolation)!;
+      if (BEGUN.has(next.kind)) await this.done(who, "step.begin", { isolation, step: next.id });
+      const began = loadIsolation(this.db, isolation)!.life;
+      const from_ms = waitsFrom_ms(
+        began,
+        began.steps.find(({ id }) => id === next.id)!,
+      );
+      // They wait for as long as it takes.
+      if (from_ms !== null) {
+        const over_ms = from_ms + 1000 * waitOf(this.db, row)(next).least_s;
+        this.clock_ms = Math.max(this.clock_ms, over_ms);
+      }
       const report = soundReport(next, { lock: `L-${++this.#locks}`, people: p.people, locks: p.locks });
       await this.done(who, "step.do", { isolation, step: next.id, ...report });
     }

@@ -8,6 +8,7 @@ export function walkFacts(rest: Partial<IsolationFacts> = {}): IsolationFacts {
     standingOn: [],
     openPermits: [],
     heldByOthers: () => [],
+    waitOf: () => ({ least_s: 0, because: null }),
     planFell: false,
     nameOf: (id) => id,
     gear: (kind, number) =>

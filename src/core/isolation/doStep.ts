@@ -13,6 +13,7 @@ import {
   type WalkStep,
 } from "./isolation";
 import { failed, failureOf, isDone, secondProofFault, settled } from "./failures";
+import { heldFault } from "./held";
 import { asksOf } from "./stepAsks";
 import { judgeReport } from "./stepEvidence";
 
@@ -43,6 +44,8 @@ export function doStep(life: IsolationLife, command: StepCommand, facts: Isolati
   if (people) return people;
   const again = secondProofFault(step, command);
   if (again) return refuse(again);
+  const held = heldFault(life, step, command.at_ms, facts);
+  if (held) return refuse(held);
   const others = sharedFault(life, step, facts);
   if (others) return refuse(others);
   const judged = judgeReport(step, command, { person: command.by, at_ms: command.at_ms }, facts);
@@ -98,7 +101,8 @@ function sharedFault(life: IsolationLife, step: WalkStep, facts: IsolationFacts)
 
 /** What the plant says against it is written down, and the isolation is not proven; a report at fault changes nothing. */
 function orFailed(life: IsolationLife, step: WalkStep, refusal: Refusal, command: StepCommand): Result<IsolationLife> {
-  const failure = failureOf(refusal, command);
+  // Not cool yet is no proof that failed.
+  const failure = step.kind === "cool" ? null : failureOf(refusal, command);
   return failure === null ? refuse(refusal) : accept(failed(life, step, failure));
 }
 

@@ -14,6 +14,8 @@ export type WalkStep = PlannedStep &
   Readonly<{
     done: Done | null;
     stuck: Stuck | null;
+    /** Who turned on what it runs for a time with, and when; missing where nobody did, or nothing runs. */
+    begun?: Readonly<{ by: PersonId; at_ms: number }>;
     /** What failed at it, oldest first; missing where nothing did. */
     failures?: readonly Failure[];
   }>;
@@ -81,6 +83,8 @@ export type IsolationCommand =
   | (By & Readonly<{ type: "cannot"; step: string; why: Stuck["why"]; words: string }>)
   /** The step can be done after all: it was found, mended, freed. */
   | (By & Readonly<{ type: "can"; step: string; words: string }>)
+  /** A step that runs for a time is turned on. */
+  | (By & Readonly<{ type: "begin step"; step: string; competences: readonly Competence[] }>)
   /** What a failed proof came from; or that it was never so, by another who looked. */
   | (By & Readonly<{ type: "find cause" | "entered in error"; step: string; words: string }>)
   /** A new plan in place of the old: what stands of the old stays. */
@@ -102,6 +106,8 @@ export type IsolationFacts = EvidenceFacts &
     openPermits: readonly string[];
     /** Other isolations whose locks hang on this point now. */
     heldByOthers: (point: string) => readonly string[];
+    /** How long a step lasts at the least, in seconds, and how that came about. */
+    waitOf: (step: PlannedStep) => Readonly<{ least_s: number; because: string | null }>;
     /** On today's register its plan does not do what was approved. */
     planFell: boolean;
     nameOf: (person: PersonId) => string;

@@ -75,6 +75,7 @@ const quiet: IsolationFacts = {
   standingOn: [],
   openPermits: [],
   heldByOthers: () => [],
+  waitOf: () => ({ least_s: 0, because: null }),
   planFell: false,
   nameOf: (id) => id,
   gear: (kind, number) => (kind === "lock" ? undefined : thing(number)),

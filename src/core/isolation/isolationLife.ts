@@ -3,6 +3,7 @@ import { testSteps } from "../procedure/testSteps";
 import { accept, refuse, type Result } from "../refusal/result";
 import { doStep, proveAgain, stateAfter } from "./doStep";
 import { answerFailure, isDone } from "./failures";
+import { beginStep } from "./held";
 import {
   ASKS_ANOTHER_PLAN,
   open,
@@ -51,6 +52,8 @@ export function decideIsolation(
     case "cannot":
     case "can":
       return stick(life, command, facts);
+    case "begin step":
+      return beginStep(life, command, facts);
     case "find cause":
       return answerFailure(life, command, facts);
     case "entered in error": {

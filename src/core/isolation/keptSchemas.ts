@@ -1,7 +1,7 @@
 import { z } from "zod";
 import { personIdSchema } from "../people/roles";
 import type { Verdict } from "./heldNow";
-import { STUCK_WHYS, type Failure, type Stuck } from "./isolation";
+import { STUCK_WHYS, type Failure, type Stuck, type WalkStep } from "./isolation";
 import type { Evidence } from "./stepEvidence";
 import type { Affected } from "./temporary";
 
@@ -44,6 +44,12 @@ export const verdictSchema: z.ZodType<Verdict> = z.object({
 export const stuckSchema: z.ZodType<Stuck> = z.object({
   why: z.enum(STUCK_WHYS),
   words: z.string(),
+  by: personIdSchema,
+  at_ms: z.number(),
+});
+
+/** Who turned on what a step runs for a time with, as it is kept. */
+export const begunSchema: z.ZodType<NonNullable<WalkStep["begun"]>> = z.object({
   by: personIdSchema,
   at_ms: z.number(),
 });

@@ -1,3 +1,4 @@
+import { contactLimit_C } from "../energy/coolDown";
 import type { PlannedStep } from "../procedure/steps";
 import type { GearKind } from "../gear/gear";
 
@@ -32,6 +33,9 @@ const NOTHING: Asks = {
   words: null,
 };
 
+/** What bare metal may have that people touch all shift, °C: EN ISO 13732-1, from memory. */
+const SHIFT_CONTACT_C = contactLimit_C(8 * 3600);
+
 /** Above this, insulating gloves in date are asked for besides the tester. Common practice. */
 export const GLOVES_ABOVE_V = 1000;
 
@@ -47,6 +51,11 @@ export function asksOf(step: PlannedStep): Asks {
         return { ...asks, pairs: step.pairs && step.pairs.length > 0 ? step.pairs : ["every pair, the highest"] };
       }
       return { ...asks, reading: { ...step.limit, instrument: instrumentFor(step.limit.unit) } };
+    case "cool":
+      return { ...asks, reading: { most: SHIFT_CONTACT_C, unit: "°C", instrument: "thermometer" } };
+    // No plan asks for it any more: the permit does, point by point. One of before says what it rests on.
+    case "test air":
+      return { ...asks, words: "Instrument, and what it read at each point" };
     case "restrain":
       return { ...asks, words: "What holds it" };
     case "try start":
@@ -80,11 +89,9 @@ export function asksOf(step: PlannedStep): Asks {
     case "verify":
     case "bleed":
     case "release":
-    case "cool":
     case "inert":
     case "purge":
     case "discharge":
-    case "test air":
     case "close box":
     case "clear":
     case "guards":

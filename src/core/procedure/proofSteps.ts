@@ -55,7 +55,7 @@ function proofWords(face: string, carrier: Carrier): string {
     case "fluid":
     case "hydraulic":
     case "pneumatic":
-      return `Prove ${face} empty of pressure (${carrier}): gauge at zero, bleed clear, nothing comes.`;
+      return `Prove ${face} empty of pressure (${carrier}): gauge at zero, nothing comes.`;
     case "bulk":
       return `Prove that no solids can come to ${face}.`;
     case "shaft":

@@ -1,6 +1,7 @@
 import { calculate } from "../calc/calculator";
 import { calculatorNamed } from "../calc/calculators/calculators";
 import type { Calculation } from "../calc/calculation";
+import type { RuleProfile } from "../requirement/profile";
 import { settled, SETUP_WORDS, type Setup } from "./setup";
 import type { StepWork } from "./stepWork";
 import type { Wait } from "./wait";
@@ -56,6 +57,12 @@ export function timeOf(wait: Wait, setup: Setup, governs: Governs = ALWAYS_LONGE
 
 /** Where a rule of thumb and a sum disagree: which of them is waited for. */
 export type Governs = Readonly<{ "manhole-purge": "longer" | "rule" | "sum"; capacitor: "longer" | "rule" | "sum" }>;
+
+/** What a profile says of it. */
+export function governsOf({ waits }: Pick<RuleProfile, "waits">): Governs {
+  return { "manhole-purge": waits.purge.governs, capacitor: waits.capacitor.governs };
+}
+
 const ALWAYS_LONGER: Governs = { "manhole-purge": "longer", capacitor: "longer" };
 const SINGLE = {
   rule: { "manhole-purge": "rule_s", capacitor: "rule_s" },

@@ -1,4 +1,5 @@
 import type { Job } from "../request/jobFile";
+import { governsOf } from "./stepTime";
 import { shortfallsNotAccepted, type Accepted } from "../plan/deviations";
 import type { Plan } from "../plan/plan";
 import { itemTagOf, stepLabel, type PlannedStep } from "../procedure/steps";
@@ -51,7 +52,7 @@ export function timelineModel(p: {
     done: steps.length - open.length,
     airRetest_s: hot || hows.has("enter") ? profile.airRetest_min * 60 : null,
     afterWatch: hot ? AFTER_WATCHES.find(({ id }) => id === profile.afterWatch)! : null,
-    governs: { "manhole-purge": profile.waits.purge.governs, capacitor: profile.waits.capacitor.governs },
+    governs: governsOf(profile),
     window,
     stoppedBy: stopping(plan, accepted),
     shifts_ms,

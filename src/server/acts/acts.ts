@@ -3,7 +3,15 @@ import { attachFigure, countStore, setUpJob } from "../figures/dayActs";
 import { hangOnBox, takeOffBox } from "../box/boxActs";
 import { exchangeProcedures } from "../box/exchangeAct";
 import { bumpGear, enterGear, giveBackGear, handOutGear, withdrawGear } from "../gear/gearActs";
-import { canDoStep, doStep, enteredInError, findCause, proveAgain, startReturn } from "../isolation/isolationActs";
+import {
+  beginStep,
+  canDoStep,
+  doStep,
+  enteredInError,
+  findCause,
+  proveAgain,
+  startReturn,
+} from "../isolation/isolationActs";
 import { cannotDoStep, replan } from "../isolation/replanActs";
 import { reviewIsolation } from "../isolation/reviewAct";
 import { agreeToTest, askTest, callOffTest, startTest } from "../isolation/temporaryActs";
@@ -56,6 +64,7 @@ export const ACTS: ReadonlyMap<string, Act> = new Map(
     acceptDeviation,
     doStep,
     proveAgain,
+    beginStep,
     canDoStep,
     findCause,
     enteredInError,

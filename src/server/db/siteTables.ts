@@ -4,7 +4,13 @@ import { index, integer, primaryKey, sqliteTable, text, uniqueIndex } from "driz
 
 import { z } from "zod";
 import { calculationSchema } from "../../core/calc/calculationSchema";
-import { evidenceSchema, failuresSchema, stuckSchema, verdictSchema } from "../../core/isolation/keptSchemas";
+import {
+  begunSchema,
+  evidenceSchema,
+  failuresSchema,
+  stuckSchema,
+  verdictSchema,
+} from "../../core/isolation/keptSchemas";
 import { COMPETENCES, personIdSchema, ROLES } from "../../core/people/roles";
 import { INSTRUMENT_KINDS } from "../../core/gear/instrumentKinds";
 import { sentSchema } from "../../core/permit/air/instruments";
@@ -194,6 +200,8 @@ export const steps = sqliteTable(
     evidence: json("evidence_json", evidenceSchema),
     /** Why it cannot be done as planned, by whom and when. */
     stuck: json("stuck_json", stuckSchema),
+    /** Who turned on what it runs for a time with; null where nobody did. */
+    begun: json("begun_json", begunSchema),
     /** Proofs that failed at it; they stay. Null where none did. */
     failures: json("failures_json", failuresSchema),
   },

@@ -24,6 +24,7 @@ import { grouped } from "../runtime/grouped";
 import { namesOf } from "../people/signIn";
 import { standingNames } from "../box/boxStore";
 import { earthsOf, earthStands, enterLock, gearLookUp } from "../gear/gearStore";
+import { waitOf } from "./stepWaits";
 import { asNow, revisionToday } from "./verdictStore";
 import { boxesOf, lockHangs, locksOn } from "../box/locks";
 
@@ -112,8 +113,14 @@ function walkStep(step: typeof steps.$inferSelect): WalkStep {
           skipped: step.skipped,
           evidence: step.evidence === null ? null : step.evidence,
         };
-  const { stuck, failures } = step;
-  return { ...planned, done, stuck, ...(failures === null ? {} : { failures }) };
+  const { stuck, failures, begun } = step;
+  return {
+    ...planned,
+    done,
+    stuck,
+    ...(begun === null ? {} : { begun }),
+    ...(failures === null ? {} : { failures }),
+  };
 }
 
 /** Writes what changed between two states of an isolation: its steps, its holds, its earths. Keys are the box's. */
@@ -154,7 +161,7 @@ export function newlyDone(before: IsolationLife, after: IsolationLife): WalkStep
 }
 
 function rowOf(isolationId: string, step: WalkStep, position: number, now_ms: number) {
-  const { done, stuck, failures, ...planned } = step;
+  const { done, stuck, begun, failures, ...planned } = step;
   return {
     isolationId,
     stepId: step.id,
@@ -168,6 +175,7 @@ function rowOf(isolationId: string, step: WalkStep, position: number, now_ms: nu
     skipped: done?.skipped ?? false,
     evidence: done?.evidence ?? null,
     stuck,
+    begun: begun ?? null,
     failures: failures ?? null,
   };
 }
@@ -278,6 +286,7 @@ export function isolationFacts(tx: Tx, row: StoredIsolation["row"]): IsolationFa
       .filter(({ state }) => state !== "closed" && state !== "cancelled")
       .map(({ number }) => number),
     heldByOthers: heldByOthers(tx, isolationId),
+    waitOf: waitOf(tx, row),
     planFell: planFault(asNow(row, 0, revisionToday(tx)))?.code === "plan fell",
     nameOf: namesOf(tx),
     gear: gearLookUp(tx),

@@ -12,7 +12,9 @@ import type { KeptAct } from "../offline/keptAct";
 import { useKeptActs } from "../offline/useKeptActs";
 import { readingUnit } from "../text/reading";
 import { clock } from "../text/when";
+import { BEGUN } from "../../core/isolation/held";
 import { isDone, openFailures } from "../../core/isolation/failures";
+import { BeginForm } from "./BeginForm";
 import { NotProved } from "./NotProved";
 import { CannotForm, FreeForm } from "./CannotForm";
 
@@ -20,6 +22,8 @@ export type WalkRow = Readonly<{
   step: WalkStep;
   /** How long it takes, in words. */
   takes: string | null;
+  /** When the wait of a step that is running is over; null where none runs. */
+  over_ms: number | null;
   guide: Guide;
   /** Of a proof that failed: where it may come from, in sentences. */
   suspects: readonly string[];
@@ -94,7 +98,7 @@ export function WalkList(props: Props) {
 }
 
 function StepRow({
-  row: { step, takes, guide, suspects, heldBy },
+  row: { step, takes, over_ms, guide, suspects, heldBy },
   index,
   open,
   kept,
@@ -124,6 +128,19 @@ function StepRow({
         <p className={open ? "font-medium" : ""}>{step.words}</p>
         {open && !isWaiting && <HowTo guide={guide} tagText={step.kind === "lock" ? tagText : null} />}
         {!step.done && takes && <p className="text-sm">{takes}</p>}
+        {!step.done && over_ms !== null && (
+          <p className="my-1">
+            {step.begun && (
+              <>
+                Begun <span className="num">{clock(step.begun.at_ms, timeZone)}</span> by {nameOf[step.begun.by]}.{" "}
+              </>
+            )}
+            <strong>
+              Over at <span className="num">{clock(over_ms, timeZone)}</span>
+            </strong>
+            , not before.
+          </p>
+        )}
         <StepState
           step={step}
           nameOf={nameOf}
@@ -173,13 +190,23 @@ function StepRow({
         )}
         {mayDo && fits && !step.stuck && !isConflict && !wantsCause && (
           <>
-            <StepForm
-              isolation={isolation}
-              step={step}
-              label={label}
-              units={walker.units}
-              keep={keeps ? { personId: walker.id, personName: walker.name, page } : null}
-            />
+            {BEGUN.has(step.kind) && (
+              <BeginForm
+                isolation={isolation}
+                step={step}
+                label={label}
+                keep={keeps ? { personId: walker.id, personName: walker.name, page } : null}
+              />
+            )}
+            {(!BEGUN.has(step.kind) || step.begun) && (
+              <StepForm
+                isolation={isolation}
+                step={step}
+                label={label}
+                units={walker.units}
+                keep={keeps ? { personId: walker.id, personName: walker.name, page } : null}
+              />
+            )}
             <CannotForm
               isolation={isolation}
               step={step.id}

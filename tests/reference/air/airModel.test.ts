@@ -31,7 +31,9 @@ function issued(entry: boolean, most: number): { permit: PermitLife; facts: Perm
     : { ...DETAILS["hot work"], points: [...points] };
   const acting = new Acting(draftOf(details, { validTo_ms: 12 * HOUR }), facts);
   acting.did("cora", { type: "check" }).did("isa", { type: "authorise" });
-  acting.ticked(asksOf({ permit: acting.permit, facts, now_ms: HOUR })).did("isa", { type: "issue", copies: ["at the work"] });
+  acting
+    .ticked(asksOf({ permit: acting.permit, facts, now_ms: HOUR }))
+    .did("isa", { type: "issue", copies: ["at the work"] });
   return { permit: acting.permit, facts, at_ms: acting.at_ms };
 }
 

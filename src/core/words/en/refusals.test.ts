@@ -101,6 +101,8 @@ const EACH: { [Code in Refusal["code"]]: Extract<Refusal, { code: Code }> } = {
   "issuer resumes": { code: "issuer resumes", permit: "P-1" },
   "air not fresh": { code: "air not fresh", permit: "P-1" },
   "watch not over": { code: "watch not over", permit: "P-1", left: ["the look due at 16:30"] },
+  "not begun": { code: "not begun", step: "purge T-1" },
+  "wait not over": { code: "wait not over", step: "purge T-1", left_s: 61, least_s: 7080, because: null },
   "last copy": { code: "last copy", permit: "P-1" },
   "not back": { code: "not back", permit: "P-1", things: ["copy 1 at the gate"] },
   "not inspected": { code: "not inspected", permit: "P-1" },

@@ -1,3 +1,4 @@
+import { duration } from "../../units/format";
 import { notHeldClause } from "./notHeld";
 import type { LiftHarm, Refusal } from "../../refusal/refusal";
 import type { SwapFault } from "../../refusal/swapFault";
@@ -207,6 +208,10 @@ function wordsOf(refusal: Refusal): string {
       return `The air under permit ${refusal.permit} was not read in the last 30 minutes. Read it at every point, then revalidate.`;
     case "watch not over":
       return `The watch of permit ${refusal.permit} is not over: ${refusal.left.join("; ")}.`;
+    case "not begun":
+      return `${refusal.step} runs for a time, and nobody has begun it. Begin it, and come back when its time is over.`;
+    case "wait not over":
+      return `${refusal.step} lasts ${duration(refusal.least_s)}, and ${duration(refusal.left_s)} are left.${refusal.because === null ? "" : ` ${refusal.because}`}`;
     case "last copy":
       return `Permit ${refusal.permit} is live and would be displayed nowhere. Hang another copy first.`;
     case "not back":

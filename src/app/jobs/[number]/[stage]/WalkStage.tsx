@@ -5,7 +5,8 @@ import { suspects } from "@/core/plan/suspects";
 import { isolationState } from "@/core/words/en/notHeld";
 import { suspectSentence } from "@/core/words/en/suspects";
 import { isDone, openFailures, shownOf } from "@/core/isolation/failures";
-import type { WalkStep } from "@/core/isolation/isolation";
+import { waitsFrom_ms } from "@/core/isolation/held";
+import type { IsolationLife, WalkStep } from "@/core/isolation/isolation";
 import type { NotHeld } from "@/core/refusal/notHeld";
 import { duration } from "@/core/units/format";
 import { stepTimes, type StepTakes } from "@/server/figures/dayView";
@@ -29,6 +30,13 @@ function shownWith(steps: readonly WalkStep[], fault: NotHeld | null) {
   const open = fault?.code === "plan fell" ? [...fault.missingFaces, ...fault.short.map(({ face }) => face)] : [];
   const all = [...new Set([...notProved, ...open])];
   return { proven: proven.filter((face) => !all.includes(face)), notProved: all };
+}
+
+/** When the wait of a step that runs is over. */
+function overAt(life: Pick<IsolationLife, "steps">, step: WalkStep, takes: StepTakes | undefined): number | null {
+  const from_ms = waitsFrom_ms(life, step);
+  if (from_ms === null || takes === undefined) return null;
+  return from_ms + 1000 * takes.waits.reduce((sum, { duration_s }) => sum + duration_s, 0);
 }
 
 type Props = Readonly<{ view: JobView; person: Person; phase: "isolate" | "restore" }>;
@@ -62,6 +70,7 @@ export async function WalkStage({ view, person, phase }: Props) {
         // Read at the device, so it does not even come with the page.
         step: { ...step, plate: step.plate === null ? null : "" },
         takes: takesWords(times.get(step.id)),
+        over_ms: overAt(isolation, step, times.get(step.id)),
         guide: guideOf(step, itemOf(step.subject)),
         heldBy: step.kind === "unlock" && which !== "isolate" ? heldBy(step.subject) : [],
         suspects:
