@@ -8,7 +8,7 @@ export class Clock {
     return Date.now() + this.offset_ms;
   }
   async on(ms: number): Promise<void> {
-    this.offset_ms += ms;
+    this.offset_ms += Math.ceil(ms);
     const moved = await fetch(`${this.site.url}/api/test-clock`, {
       method: "POST",
       body: JSON.stringify({ offset_ms: this.offset_ms }),

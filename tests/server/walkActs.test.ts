@@ -113,6 +113,7 @@ describe("what a device kept without a network", () => {
   test("is taken with its own time, in the ledger with both; a repeat is answered and not done twice", async () => {
     const { isolation } = await approved(site, { place: "T" });
     const [tell] = site.open(isolation);
+    site.clock_ms += 15 * 60_000;
     const doneAt_ms = site.clock_ms - 10 * 60_000;
     const input = { isolation, step: tell!.id, ...soundReport(tell!) };
     const actId = randomUUID();
@@ -133,6 +134,8 @@ describe("what a device kept without a network", () => {
     };
     expect(await at(site.clock_ms + HOUR_MS)).toBe("device clock");
     expect(await at(site.clock_ms - 30 * HOUR_MS)).toBe("device clock");
+    // Before the approval that it follows.
+    expect(await at(site.clock_ms - HOUR_MS)).toBe("before its cause");
     const { permit } = await atWork(site, { place: "P" });
     for (const [who, type, more] of [
       ["hal", "permit.sign-on", { permit, lock: "H-1" }],

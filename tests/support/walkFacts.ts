@@ -8,6 +8,8 @@ export function walkFacts(rest: Partial<IsolationFacts> = {}): IsolationFacts {
     standingOn: [],
     openPermits: [],
     heldByOthers: () => [],
+    approvedAt_ms: 0,
+    timeOf: (at_ms) => String(at_ms),
     waitOf: () => ({ least_s: 0, because: null }),
     planFell: false,
     nameOf: (id) => id,

@@ -106,6 +106,9 @@ export type IsolationFacts = EvidenceFacts &
     openPermits: readonly string[];
     /** Other isolations whose locks hang on this point now. */
     heldByOthers: (point: string) => readonly string[];
+    /** When its plan was approved. */
+    approvedAt_ms: number;
+    timeOf: (at_ms: number) => string;
     /** How long a step lasts at the least, in seconds, and how that came about. */
     waitOf: (step: PlannedStep) => Readonly<{ least_s: number; because: string | null }>;
     /** On today's register its plan does not do what was approved. */

@@ -75,6 +75,8 @@ const quiet: IsolationFacts = {
   standingOn: [],
   openPermits: [],
   heldByOthers: () => [],
+  approvedAt_ms: 0,
+  timeOf: (at_ms) => String(at_ms),
   waitOf: () => ({ least_s: 0, because: null }),
   planFell: false,
   nameOf: (id) => id,
@@ -192,7 +194,7 @@ describe("the life of an isolation", () => {
       expect(then(known, dead({ tester: "VT-2" })).state).toBe("proven");
       const other = then(known, doIt("i4", { by: CAS }));
       expect(other.state).toBe("proven");
-      expect(other.steps[3]!.failures).toMatchObject([{ cause: { by: ANN }, settled_ms: 1 }]);
+      expect(other.steps[3]!.failures).toMatchObject([{ cause: { by: ANN }, settled_ms: 5 }]);
     });
     test("fails again as often as it does, each with a cause of its own", () => {
       const twice = then(failing, said("find cause", ANN), doIt("i4", { by: CAS, reading: 12, at_ms: 6 }));

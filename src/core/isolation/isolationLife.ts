@@ -3,6 +3,7 @@ import { testSteps } from "../procedure/testSteps";
 import { accept, refuse, type Result } from "../refusal/result";
 import { doStep, proveAgain, stateAfter } from "./doStep";
 import { answerFailure, isDone } from "./failures";
+import { afterItsCause } from "./causes";
 import { beginStep } from "./held";
 import {
   ASKS_ANOTHER_PLAN,
@@ -36,14 +37,18 @@ import { mergeSteps } from "./mergeSteps";
  *   5. A step that is stuck is not done, and nothing is proven while one is.
  *   6. Every point that is locked has one step that unlocks it and is still open.
  *   7. Nothing that failed is lost: a step has its failures as long as it lives, and nothing is proven over an open one.
+ *   8. Nothing is done before what it follows: the approval, and every step in its `after`.
  *
  * This is the only way an isolation changes.
  */
 export function decideIsolation(
   life: IsolationLife,
-  command: IsolationCommand,
+  asked: IsolationCommand,
   facts: IsolationFacts,
 ): Result<IsolationLife> {
+  const timed = afterItsCause(life, asked, facts);
+  if (!timed.ok) return timed;
+  const command = timed.value;
   switch (command.type) {
     case "do step":
       return doStep(life, command, facts);

@@ -116,6 +116,7 @@ export type Refusal =
   | { code: "issuer resumes"; permit: string }
   | { code: "air not fresh"; permit: string }
   | { code: "watch not over"; permit: string; left: readonly string[] }
+  | { code: "before its cause"; said: string; what: string; at: string }
   | { code: "not begun"; step: string }
   | { code: "wait not over"; step: string; left_s: number; least_s: number; because: string | null }
   | { code: "last copy"; permit: string }

@@ -72,13 +72,12 @@ export const doStep = defineAct({
     changeIsolation(context, isolation, { ...by(context), ...input, type: "do step" }),
 });
 
-/** What a step runs for a time with is turned on; its time runs from then. */
+/** What a step runs for a time with is turned on; its time runs from then, by the server's clock and no device's. */
 export const beginStep = defineAct({
   type: "step.begin",
   words: "begin a step that runs for a time",
   roles: WALKERS,
   pin: true,
-  offline: true,
   input: z.object({ isolation: z.string(), step: z.string() }),
   run: (context, { isolation, step }) =>
     changeIsolation(context, isolation, { ...by(context), type: "begin step", step }),

@@ -20,6 +20,7 @@ import {
   steps,
 } from "../db/schema";
 import { once } from "../runtime/lazily";
+import { siteTime } from "../runtime/siteTime";
 import { grouped } from "../runtime/grouped";
 import { namesOf } from "../people/signIn";
 import { standingNames } from "../box/boxStore";
@@ -286,6 +287,8 @@ export function isolationFacts(tx: Tx, row: StoredIsolation["row"]): IsolationFa
       .filter(({ state }) => state !== "closed" && state !== "cancelled")
       .map(({ number }) => number),
     heldByOthers: heldByOthers(tx, isolationId),
+    approvedAt_ms: row.approvedAt,
+    timeOf: siteTime,
     waitOf: waitOf(tx, row),
     planFell: planFault(asNow(row, 0, revisionToday(tx)))?.code === "plan fell",
     nameOf: namesOf(tx),

@@ -7,11 +7,10 @@ type Props = Readonly<{
   isolation: string;
   step: WalkStep;
   label: string;
-  keep: Readonly<{ personId: string; personName: string; page: string }> | null;
 }>;
 
 /** What a step runs for a time with is turned on: from then on its time counts. */
-export function BeginForm({ isolation, step, label, keep }: Props) {
+export function BeginForm({ isolation, step, label }: Props) {
   const form = (
     <ActForm
       act="step.begin"
@@ -21,7 +20,6 @@ export function BeginForm({ isolation, step, label, keep }: Props) {
       compact
       button={step.begun ? "It runs anew" : "It runs"}
       tone={step.begun ? undefined : "strong"}
-      keep={keep ?? undefined}
     />
   );
   return step.begun ? (

@@ -190,14 +190,7 @@ function StepRow({
         )}
         {mayDo && fits && !step.stuck && !isConflict && !wantsCause && (
           <>
-            {BEGUN.has(step.kind) && (
-              <BeginForm
-                isolation={isolation}
-                step={step}
-                label={label}
-                keep={keeps ? { personId: walker.id, personName: walker.name, page } : null}
-              />
-            )}
+            {BEGUN.has(step.kind) && <BeginForm isolation={isolation} step={step} label={label} />}
             {(!BEGUN.has(step.kind) || step.begun) && (
               <StepForm
                 isolation={isolation}

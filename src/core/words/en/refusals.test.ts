@@ -101,6 +101,7 @@ const EACH: { [Code in Refusal["code"]]: Extract<Refusal, { code: Code }> } = {
   "issuer resumes": { code: "issuer resumes", permit: "P-1" },
   "air not fresh": { code: "air not fresh", permit: "P-1" },
   "watch not over": { code: "watch not over", permit: "P-1", left: ["the look due at 16:30"] },
+  "before its cause": { code: "before its cause", said: "Sat 09:10", what: "lock V-1", at: "Sat 10:12" },
   "not begun": { code: "not begun", step: "purge T-1" },
   "wait not over": { code: "wait not over", step: "purge T-1", left_s: 61, least_s: 7080, because: null },
   "last copy": { code: "last copy", permit: "P-1" },

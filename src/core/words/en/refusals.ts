@@ -208,6 +208,8 @@ function wordsOf(refusal: Refusal): string {
       return `The air under permit ${refusal.permit} was not read in the last 30 minutes. Read it at every point, then revalidate.`;
     case "watch not over":
       return `The watch of permit ${refusal.permit} is not over: ${refusal.left.join("; ")}.`;
+    case "before its cause":
+      return `This device says that it was done ${refusal.said}, but ${refusal.what} was only at ${refusal.at}. Set the device's clock right; then do it again.`;
     case "not begun":
       return `${refusal.step} runs for a time, and nobody has begun it. Begin it, and come back when its time is over.`;
     case "wait not over":
