@@ -102,3 +102,24 @@ describe("the life of a job", () => {
     expect(code({ type: "close" }, { left: ["lock L-1 on V-1"] })).toBe("still in place");
   });
 });
+
+describe("changing one's mind", () => {
+  const change = (more: object = {}) =>
+    ({ type: "change", holder: id("hal"), replanned: false, ...more }) as JobCommand;
+  test("words, window and holder change while it is open; places only while nothing stands for it", () => {
+    expect(code(change())).toBe("open");
+    expect(code(change({ replanned: true }))).toBe("open");
+    expect(code(change({ replanned: true }), { standing })).toBe("already done");
+    expect(code(change(), { standing })).toBe("open");
+    expect(code(change({ holder: id("nobody") }))).toBe("unknown");
+    expect(code(change({ holder: id("hob") }), { peopleOn: [id("hal")] })).toBe("people on");
+    expect(code(change({ holder: id("hob") }), { peopleOn: [id("wim")] })).toBe("open");
+    expect(code(change(), {}, { ...JOB, state: "withdrawn" })).toBe("wrong state");
+  });
+  test("it is withdrawn while nothing stands for it", () => {
+    expect(code({ type: "withdraw" })).toBe("withdrawn");
+    expect(code({ type: "withdraw" }, { openIsolations: ["S-1"] })).toBe("isolations open");
+    expect(code({ type: "withdraw" }, { openPermits: ["P-1"] })).toBe("permits open");
+    expect(code({ type: "withdraw" }, {}, { ...JOB, state: "closed" })).toBe("wrong state");
+  });
+});

@@ -9,12 +9,16 @@ import { accept, refuse, type Result } from "../refusal/result";
  * The life of a job.
  *
  *   open ──close (permits over, isolations restored, nothing left in)──▶ closed
+ *     └────withdraw (nothing stands for it)──▶ withdrawn
  *
  * While it is open its plan may be changed, accepted and approved, and its crew changed; nothing of a closed job changes.
  */
+export const JOB_STATES = ["open", "closed", "withdrawn"] as const;
+export type JobState = (typeof JOB_STATES)[number];
+
 export type JobLife = Readonly<{
   number: string;
-  state: "open" | "closed";
+  state: JobState;
   askedBy: PersonId;
   holder: PersonId;
   crew: readonly PersonId[];
@@ -28,6 +32,9 @@ export type JobCommand =
   /** What it falls short of, accepted by somebody with what is done instead. */
   | Readonly<{ type: "accept deviation"; by: PersonId; ways: readonly string[] }>
   | Readonly<{ type: "change crew"; crew: readonly PersonId[] }>
+  /** What is asked is written anew; `replanned` where its plan would be another: other places, or how people meet them. */
+  | Readonly<{ type: "change"; holder: PersonId; replanned: boolean }>
+  | Readonly<{ type: "withdraw" }>
   | Readonly<{ type: "close" }>;
 
 /** What the server measured. The plan is asked for last, for it is dear. */
@@ -93,6 +100,18 @@ export function decideJob(job: JobLife, command: JobCommand, facts: JobFacts): R
       if (gone.length > 0) return refuse({ code: "people on", people: gone.map(facts.nameOf) });
       return accept({ ...job, crew });
     }
+    case "change": {
+      if (!facts.isKnown(command.holder)) return refuse({ code: "unknown", what: "person", name: command.holder });
+      const no = command.replanned ? notPlanned(facts, false) : null;
+      if (no) return no;
+      return command.holder !== job.holder && facts.peopleOn.includes(job.holder)
+        ? refuse({ code: "people on", people: [facts.nameOf(job.holder)] })
+        : accept({ ...job, holder: command.holder });
+    }
+    case "withdraw":
+      if (facts.openPermits.length > 0) return refuse({ code: "permits open", permits: facts.openPermits });
+      if (facts.openIsolations.length > 0) return refuse({ code: "isolations open", isolations: facts.openIsolations });
+      return accept({ ...job, state: "withdrawn" });
     case "close":
       if (facts.openPermits.length > 0) return refuse({ code: "permits open", permits: facts.openPermits });
       if (facts.openIsolations.length > 0) return refuse({ code: "isolations open", isolations: facts.openIsolations });

@@ -1,5 +1,6 @@
 import type { IsolationLife } from "../isolation/isolation";
 import { openFailures } from "../isolation/failures";
+import type { JobState } from "./jobLife";
 import type { NotHeld } from "../refusal/notHeld";
 import { stepLabel } from "../procedure/steps";
 import { isRunOut } from "../permit/life/permitLife";
@@ -16,7 +17,7 @@ export type NextAct = Readonly<{ stage: Stage; words: string; who: readonly Role
 
 /** Cost: linear in steps and permits. */
 export function nextAct(
-  job: Readonly<{ state: "open" | "closed" }>,
+  job: Readonly<{ state: JobState }>,
   isolation: IsolationLife | null,
   permits: readonly PermitLife[],
   now_ms: number,
@@ -25,7 +26,7 @@ export function nextAct(
   /** Why the isolation's plan may not be counted on, on the register of today; null where it may. */
   fault: NotHeld | null = null,
 ): NextAct | null {
-  if (job.state === "closed") return null;
+  if (job.state !== "open") return null;
   const act = (stage: Stage, words: string, who: readonly Role[], urgent = false): NextAct => ({
     stage,
     words,

@@ -119,6 +119,7 @@ export type Refusal =
   | { code: "before its cause"; said: string; what: string; at: string }
   | { code: "not begun"; step: string }
   | { code: "wait not over"; step: string; left_s: number; least_s: number; because: string | null }
+  | { code: "nothing changed"; permit: string }
   | { code: "last copy"; permit: string }
   | { code: "not back"; permit: string; things: readonly string[] }
   | { code: "not inspected"; permit: string }

@@ -16,16 +16,18 @@ import { cannotDoStep, replan } from "../isolation/replanActs";
 import { reviewIsolation } from "../isolation/reviewAct";
 import { agreeToTest, askTest, callOffTest, startTest } from "../isolation/temporaryActs";
 import { settleKept } from "./settleAct";
+import { changeJob, withdrawJob } from "../job/changeJob";
 import { approveIsolation, askForJob, changeCrew, closeJob } from "../job/jobActs";
 import { markEnteredInError } from "../ledger/ledgerActs";
 import { postDetector, takeDetector } from "../permit/detectorActs";
-import { draftPermit, nextDayPermit } from "../permit/draftPermit";
+import { changeDraft, draftPermit, nextDayPermit } from "../permit/draftPermit";
 import { HAZARD_ACTS } from "../hazard/hazardActs";
 import {
   acceptPermit,
   approvePermit,
   authorisePermit,
   cancelPermit,
+  sendBack,
   checkPermit,
   closePermit,
   endWatch,
@@ -60,6 +62,8 @@ export const ACTS: ReadonlyMap<string, Act> = new Map(
     askForJob,
     approveIsolation,
     changeCrew,
+    changeJob,
+    withdrawJob,
     adjustPlan,
     acceptDeviation,
     doStep,
@@ -85,6 +89,7 @@ export const ACTS: ReadonlyMap<string, Act> = new Map(
     exchangeProcedures,
     reviewIsolation,
     draftPermit,
+    changeDraft,
     nextDayPermit,
     checkPermit,
     authorisePermit,
@@ -102,6 +107,7 @@ export const ACTS: ReadonlyMap<string, Act> = new Map(
     inspectPermit,
     closePermit,
     cancelPermit,
+    sendBack,
     ...PERMIT_LOG_ACTS,
     ...HAZARD_ACTS,
     postDetector,

@@ -18,6 +18,7 @@ import { detailsSchema } from "../../core/permit/kinds/details";
 import { logEntrySchema } from "../../core/permit/record/logSchema";
 import { planSchema } from "../../core/plan/planSchema";
 import { plannedStepSchema } from "../../core/procedure/stepSchema";
+import { JOB_STATES } from "../../core/job/jobLife";
 import { jobSchema } from "../../core/request/jobFile";
 import { setupSchema } from "../../core/schedule/setup";
 import { json } from "./jsonColumn";
@@ -122,7 +123,7 @@ export const jobs = sqliteTable("jobs", {
     .notNull()
     .references(() => people.id),
   askedAt: integer("asked_at_ms").notNull(),
-  state: text("state", { enum: ["open", "closed"] }).notNull(),
+  state: text("state", { enum: JOB_STATES }).notNull(),
 });
 
 export const isolations = sqliteTable("isolations", {

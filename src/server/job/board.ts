@@ -1,4 +1,4 @@
-import { desc, eq } from "drizzle-orm";
+import { desc, eq, ne } from "drizzle-orm";
 import { isAmong } from "../db/isAmong";
 import { database, type Tx } from "../db/database";
 import { jobs } from "../db/schema";
@@ -61,7 +61,7 @@ export function board(now_ms: number, page = 1): Board {
     closed: db
       .select({ number: jobs.number, title: jobs.title })
       .from(jobs)
-      .where(eq(jobs.state, "closed"))
+      .where(ne(jobs.state, "open"))
       .orderBy(desc(jobs.number))
       .limit(20)
       .all(),

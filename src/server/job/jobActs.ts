@@ -34,41 +34,59 @@ export const line = (words: string, most: number) =>
     .max(most, `${words} is longer than ${most} characters`);
 export const time_ms = (words: string) => momentOf(`${words} is not a date and time`);
 
+/** What a job asks for. */
+export const askFields = {
+  title: line("What is to be done", 120),
+  work: line("The description", 2000),
+  faces: z
+    .array(
+      z.object({
+        place: line("The place", 100),
+        how: z.array(z.enum(HOWS)).min(1, "say how people meet it"),
+        carriers: z.array(z.enum(CARRIERS)).min(1).optional(),
+        reason: z.string().trim().max(500).optional(),
+      }),
+    )
+    .min(1, "name at least one work face")
+    .max(20, "at most 20 work faces"),
+  profile: z.enum(PROFILE_IDS).default("strict"),
+  longerThanShift: z.boolean().default(false),
+  windowFrom_ms: time_ms("The start"),
+  windowTo_ms: time_ms("The end"),
+  holder: line("The holder", 60),
+};
+type Asked = z.output<z.ZodObject<typeof askFields>>;
+
+export const askEnds = (job: Pick<Asked, "windowFrom_ms" | "windowTo_ms">) => job.windowTo_ms > job.windowFrom_ms;
+export const ASK_ENDS = { path: ["windowTo_ms"], error: "it must end after it starts" };
+export const carriersExplained = (job: Pick<Asked, "faces">) =>
+  job.faces.every((face) => !face.carriers || face.reason);
+export const CARRIERS_LEFT_OUT = { path: ["faces"], error: "carriers may be left out only with a reason" };
+
+/** The job that the engine is asked about. */
+export function jobAsked({
+  faces,
+  profile,
+  longerThanShift,
+}: Pick<Asked, "faces" | "profile" | "longerThanShift">): Job {
+  return jobSchema.parse({
+    format: "heavy-lantern/job",
+    version: 1,
+    faces,
+    profile,
+    longerThanShift,
+  } satisfies JobInput);
+}
+
 export const askForJob = defineAct({
   type: "job.ask",
   words: "ask for a job",
   roles: ["coordinator", "holder", "issuer"],
   pin: false,
   input: z
-    .object({
-      title: line("What is to be done", 120),
-      work: line("The description", 2000),
-      faces: z
-        .array(
-          z.object({
-            place: line("The place", 100),
-            how: z.array(z.enum(HOWS)).min(1, "say how people meet it"),
-            carriers: z.array(z.enum(CARRIERS)).min(1).optional(),
-            reason: z.string().trim().max(500).optional(),
-          }),
-        )
-        .min(1, "name at least one work face")
-        .max(20, "at most 20 work faces"),
-      profile: z.enum(PROFILE_IDS).default("strict"),
-      longerThanShift: z.boolean().default(false),
-      windowFrom_ms: time_ms("The start"),
-      windowTo_ms: time_ms("The end"),
-      holder: line("The holder", 60),
-      crew: z.array(z.string()).max(60, "at most 60 people"),
-    })
-    .refine((job) => job.windowTo_ms > job.windowFrom_ms, {
-      path: ["windowTo_ms"],
-      error: "it must end after it starts",
-    })
-    .refine((job) => job.faces.every((face) => !face.carriers || face.reason), {
-      path: ["faces"],
-      error: "carriers may be left out only with a reason",
-    }),
+    .object({ ...askFields, crew: z.array(z.string()).max(60, "at most 60 people") })
+    .refine(askEnds, ASK_ENDS)
+    .refine(carriersExplained, CARRIERS_LEFT_OUT),
   run: ({ tx, person, now_ms }, input) => {
     const plant = currentPlant(tx);
     const unknown = (what: string, name: string) =>
@@ -87,13 +105,7 @@ export const askForJob = defineAct({
     );
     const stranger = [...input.crew, input.holder].find((id) => !known.has(id));
     if (stranger !== undefined) return unknown("person", stranger);
-    const job = jobSchema.parse({
-      format: "heavy-lantern/job",
-      version: 1,
-      faces: input.faces,
-      profile: input.profile,
-      longerThanShift: input.longerThanShift,
-    } satisfies JobInput);
+    const job = jobAsked(input);
     const number = nextNumber(tx, jobs, "J");
     tx.insert(jobs)
       .values({

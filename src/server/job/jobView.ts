@@ -1,3 +1,4 @@
+import type { JobState } from "../../core/job/jobLife";
 import { asc, desc, eq } from "drizzle-orm";
 import { clashesOf, type Clash } from "../../core/guard/clashes";
 import type { Plan } from "../../core/plan/plan";
@@ -52,7 +53,7 @@ export type JobView = Readonly<{
   number: string;
   title: string;
   work: string;
-  state: "open" | "closed";
+  state: JobState;
   windowFrom_ms: number;
   windowTo_ms: number;
   holder: string;

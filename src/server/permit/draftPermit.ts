@@ -2,6 +2,11 @@ import { randomUUID } from "node:crypto";
 import { and, eq, ne } from "drizzle-orm";
 import { z } from "zod";
 import { detailsSchema } from "../../core/permit/kinds/details";
+import { canonicalJson } from "../../core/ledger/canonicalJson";
+import type { PersonId } from "../../core/people/roles";
+import { LIFE } from "../../core/permit/life/lifeTable";
+import type { Refusal } from "../../core/refusal/refusal";
+import { changePermit } from "./changePermit";
 import { kindRule } from "../../core/permit/kinds/kinds";
 import { ENGINE_VERSION } from "../../core/version";
 import { isolations, jobIsolations, jobs, people, permitIsolations, permits } from "../db/schema";
@@ -23,25 +28,103 @@ const ends = <T extends { validFrom_ms: number; validTo_ms: number }>(permit: T)
   permit.validTo_ms > permit.validFrom_ms;
 const ENDS = { path: ["validTo_ms"], error: "it must end after it begins" };
 
+/** What a draft says. */
+const said = {
+  words: line("What may be done", 2000),
+  hazards: line("The hazards", 2000),
+  precautions: line("The precautions", 2000),
+  ...times,
+  /** Who leads this crew; the job's holder when nobody else is named. */
+  holder: z.string().optional(),
+  details: detailsSchema.default({ kind: "general" }),
+};
+
 export const draftPermit = defineAct({
   type: "permit.draft",
   words: "write a permit",
   roles: ["coordinator", "issuer", "holder"],
   pin: false,
-  input: z
-    .object({
-      job: z.string(),
-      words: line("What may be done", 2000),
-      hazards: line("The hazards", 2000),
-      precautions: line("The precautions", 2000),
-      ...times,
-      /** Who leads this crew; the job's holder when nobody else is named. */
-      holder: z.string().optional(),
-      details: detailsSchema.default({ kind: "general" }),
-    })
-    .refine(ends, ENDS),
+  input: z.object({ job: z.string(), ...said }).refine(ends, ENDS),
   run: (context, input) => write(context, { ...input, previous: null }),
 });
+
+/** A draft written anew under its number: what was looked at for it before is looked at again. */
+export const changeDraft = defineAct({
+  type: "permit.change",
+  words: LIFE.change.words,
+  roles: [],
+  pin: false,
+  input: z.object({ permit: z.string(), ...said }).refine(ends, ENDS),
+  run: (context, { permit, ...draft }) => {
+    const { tx } = context;
+    const stored = loadPermit(tx, permit);
+    if (stored === null) {
+      return { ok: false, subject: permit, refusal: { code: "unknown", what: "permit", name: permit } };
+    }
+    const { row, life } = stored;
+    const holder = draft.holder || row.holderId;
+    const fault = draftFault(tx, { ...draft, holder });
+    if (fault) return { ok: false, subject: permit, refusal: fault };
+    const { words, hazards, precautions, details, validFrom_ms, validTo_ms } = draft;
+    const now = { words, hazards, precautions, holder, details, from: validFrom_ms, until: validTo_ms };
+    const was = {
+      words: row.words,
+      hazards: row.hazards,
+      precautions: row.precautions,
+      holder: row.holderId,
+      details: life.details,
+      from: row.validFrom,
+      until: row.validTo,
+    };
+    const what = (Object.keys(CHANGED) as (keyof typeof CHANGED)[]).filter(
+      (part) => canonicalJson(now[part]) !== canonicalJson(was[part]),
+    );
+    if (what.length === 0) return { ok: false, subject: permit, refusal: { code: "nothing changed", permit } };
+    const outcome = changePermit(context, permit, {
+      type: "change",
+      what: what.map((part) => CHANGED[part]),
+      holder: holder as PersonId,
+      validFrom_ms,
+      validTo_ms,
+      details,
+    });
+    if (outcome.ok) tx.update(permits).set({ words, hazards, precautions }).where(eq(permits.id, row.id)).run();
+    return outcome;
+  },
+});
+
+/** Parts of a draft, as the log names them. */
+const CHANGED = {
+  words: "what may be done",
+  hazards: "hazards",
+  precautions: "precautions",
+  holder: "holder",
+  details: "what its kind asks",
+  from: "its start",
+  until: "its end",
+} as const;
+
+/** Why nobody may write a permit so; null when they may. */
+function draftFault(
+  tx: Tx,
+  {
+    details,
+    holder,
+    validFrom_ms,
+    validTo_ms,
+  }: Pick<Draft, "details" | "validFrom_ms" | "validTo_ms"> & { holder: string },
+): Refusal | null {
+  const { longest_h } = kindRule(details.kind);
+  if (validTo_ms - validFrom_ms > longest_h * HOUR_MS) {
+    return {
+      code: "validity",
+      reason: `it is longer than ${longest_h} hours, so write one for each day or shift, linked to the last`,
+    };
+  }
+  const lead = tx.select().from(people).where(eq(people.id, holder)).get();
+  if (lead === undefined) return { code: "unknown", what: "person", name: holder };
+  return toPerson(lead).roles.includes("holder") ? null : { code: "not a lead", who: lead.name };
+}
 
 /** The next day's permit: the same work under a new number, linked to the last. */
 export const nextDayPermit = defineAct({
@@ -99,23 +182,14 @@ function write({ tx, person, now_ms }: ActContext, input: Draft): ActOutcome {
   }
   const subject = job.number;
   const rule = kindRule(input.details.kind);
-  if (input.validTo_ms - input.validFrom_ms > rule.longest_h * HOUR_MS) {
-    const reason = `it is longer than ${rule.longest_h} hours, so write one for each day or shift, linked to the last`;
-    return { ok: false, subject, refusal: { code: "validity", reason } };
-  }
+  const holder = input.holder || job.holderId;
+  const fault = draftFault(tx, { ...input, holder });
+  if (fault) return { ok: false, subject, refusal: fault };
   const standing = standingOf(tx, job.id);
   const [first] = standing;
   if (rule.isolation && first === undefined) return { ok: false, subject, refusal: { code: "no isolation" } };
   const plant = currentPlant(tx);
   if (plant === null) return { ok: false, subject, refusal: { code: "no isolation" } };
-  const holder = input.holder || job.holderId;
-  const lead = tx.select().from(people).where(eq(people.id, holder)).get();
-  if (lead === undefined) {
-    return { ok: false, subject, refusal: { code: "unknown", what: "person", name: holder } };
-  }
-  if (!toPerson(lead).roles.includes("holder")) {
-    return { ok: false, subject, refusal: { code: "not a lead", who: lead.name } };
-  }
   const id = randomUUID();
   const number = nextNumber(tx, permits, "P");
   tx.insert(permits)

@@ -51,6 +51,16 @@ export const cancelPermit = signed("permit.cancel", "cancel");
 export const resumePermit = told("permit.resume", "resume");
 export const revalidatePermit = told("permit.revalidate", "revalidate");
 
+/** Back to a draft, with what has to be put right. */
+export const sendBack = defineAct({
+  type: "permit.send-back",
+  words: LIFE["send back"].words,
+  roles: [],
+  pin: true,
+  input: z.object({ permit: z.string(), words: line("What has to be put right", 500) }),
+  run: (context, { permit, words: remarks }) => changePermit(context, permit, { type: "send back", words: remarks }),
+});
+
 export const issuePermit = defineAct({
   type: "permit.issue",
   words: "issue a permit",

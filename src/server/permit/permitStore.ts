@@ -91,7 +91,15 @@ function signOnsOf(hung: readonly (typeof personalLocks.$inferSelect)[]): SignOn
 /** Writes what changed between two states of a permit, and hangs or takes the personal locks that go with it. */
 export function savePermit(tx: Tx, before: StoredPermit, after: PermitLife): void {
   tx.update(permits)
-    .set({ state: after.state, holderId: after.holder, issuerId: after.issuer, closedBy: after.closedBy })
+    .set({
+      state: after.state,
+      holderId: after.holder,
+      issuerId: after.issuer,
+      closedBy: after.closedBy,
+      details: after.details,
+      validFrom: after.validFrom_ms,
+      validTo: after.validTo_ms,
+    })
     .where(eq(permits.id, before.row.id))
     .run();
   after.log.slice(before.life.log.length).forEach((entry, i) => {

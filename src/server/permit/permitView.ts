@@ -24,7 +24,7 @@ import { kindRule } from "../../core/permit/kinds/kinds";
 import { logWords } from "../../core/permit/record/logWords";
 import { mayAct } from "../../core/permit/life/permitLife";
 import { copiesOf, entriesOf, lastOf, putInOf, signedBy } from "../../core/permit/record/permitLog";
-import type { PermitAct } from "../../core/permit/record/permitTypes";
+import type { PermitAct, PermitLife } from "../../core/permit/record/permitTypes";
 import { onPost, watchesOf } from "../../core/permit/people/posts";
 import { asksOf } from "../../core/permit/requirements/requirements";
 import { database, type Db } from "../db/database";
@@ -102,6 +102,7 @@ export function permitView(number: string, now_ms: number) {
     approval: approvalReasons(context),
     isApproved: signedBy(log, "approve") !== undefined,
     isInspected: signedBy(log, "inspect") !== undefined,
+    sentBack: sentBackOf(life, nameOf),
     stop: life.state === "suspended" ? (lastOf(log, "stopped", "break begun", "break ended") ?? null) : null,
     clashes: facts.clashes.map((clash) => ({
       ...clash,
@@ -207,4 +208,11 @@ function freeDetectors(db: Db): string[] {
   return detectorRows(db)
     .filter(({ permit }) => permit === null)
     .map(({ id }) => id);
+}
+
+/** Why a draft came back; null where it did not, or was changed since. */
+function sentBackOf({ state, log }: PermitLife, nameOf: (id: string) => string) {
+  const last = lastOf(log, "sent back", "changed");
+  if (state !== "draft" || last?.type !== "sent back") return null;
+  return { at_ms: last.at_ms, by: nameOf(last.by ?? ""), words: last.words };
 }

@@ -19,27 +19,44 @@ type Props = Readonly<{
   people: readonly { id: string; name: string; roles: readonly string[] }[];
   hows: readonly string[];
   profiles: readonly { id: string; name: string }[];
+  /** A job that is changed; a new one is asked for where there is none. */
+  change?: AskedJob;
 }>;
 
-export function AskForm({ places, people, hows, profiles }: Props) {
-  const [faces, setFaces] = useState([0]);
+export type AskedJob = Readonly<{
+  job: string;
+  title: string;
+  work: string;
+  faces: readonly Readonly<{ place: string; how: readonly string[]; carriers?: readonly string[]; reason?: string }>[];
+  profile: string;
+  longerThanShift: boolean;
+  /** As the fields hold times. */
+  from: string;
+  to: string;
+  holder: string;
+}>;
+
+export function AskForm({ places, people, hows, profiles, change }: Props) {
+  const [faces, setFaces] = useState(change?.faces.map((_, index) => index) ?? [0]);
   const holders = people.filter((person) => person.roles.includes("holder"));
   return (
     <ActForm
-      act="job.ask"
-      label="Ask for a job"
-      button="Ask"
+      act={change ? "job.change" : "job.ask"}
+      label={change ? "Change what is asked" : "Ask for a job"}
+      button={change ? "Change it" : "Ask"}
       tone="strong"
-      then="/jobs/{job}/energies"
+      then={change ? undefined : "/jobs/{job}/energies"}
+      fixed={change ? { job: change.job } : undefined}
       toInput={readAsk}
     >
       <Field
         label="What is to be done"
         name="title"
         maxLength={120}
+        defaultValue={change?.title}
         placeholder="Replace the mechanical seal of crude oil pump A"
       />
-      <TextField label="In more words" name="work" rows={3} maxLength={2000} />
+      <TextField label="In more words" name="work" rows={3} maxLength={2000} defaultValue={change?.work} />
       <fieldset data-field="faces" tabIndex={-1}>
         <legend className="mb-2 text-sm font-medium">
           Work faces: every place where people open, touch or enter something
@@ -57,9 +74,11 @@ export function AskForm({ places, people, hows, profiles }: Props) {
                 name={`face-${face}`}
                 list="places"
                 autoComplete="off"
+                defaultValue={change?.faces[face]?.place}
                 className="input tag w-44"
                 placeholder="P-204A"
               />
+              <LeftOut face={face} said={change?.faces[face]} />
               {hows.map((how) => (
                 <label key={how} className="flex items-center gap-2">
                   <input
@@ -67,7 +86,7 @@ export function AskForm({ places, people, hows, profiles }: Props) {
                     className="checkbox checkbox-sm"
                     name={`how-${face}`}
                     value={how}
-                    defaultChecked={how === "open"}
+                    defaultChecked={change?.faces[face]?.how.includes(how) ?? how === "open"}
                   />
                   {HOW_WORDS[how] ?? how}
                 </label>
@@ -94,13 +113,13 @@ export function AskForm({ places, people, hows, profiles }: Props) {
         </button>
       </fieldset>
       <div className="grid max-w-xl gap-4 sm:grid-cols-2">
-        <Field label="Window starts" name="windowFrom_ms" type="datetime-local" />
-        <Field label="Window ends" name="windowTo_ms" type="datetime-local" />
+        <Field label="Window starts" name="windowFrom_ms" type="datetime-local" defaultValue={change?.from} />
+        <Field label="Window ends" name="windowTo_ms" type="datetime-local" defaultValue={change?.to} />
       </div>
       <div className="flex flex-wrap items-end gap-x-8 gap-y-4">
         <label className="flex w-64 flex-col gap-1">
           <span className="text-sm font-medium">Rules to plan by</span>
-          <select name="profile" className="select w-full" defaultValue={profiles[0]?.id}>
+          <select name="profile" className="select w-full" defaultValue={change?.profile ?? profiles[0]?.id}>
             {profiles.map((profile) => (
               <option key={profile.id} value={profile.id}>
                 {profile.name}
@@ -109,13 +128,18 @@ export function AskForm({ places, people, hows, profiles }: Props) {
           </select>
         </label>
         <label className="flex min-h-11 items-center gap-2">
-          <input type="checkbox" className="checkbox checkbox-sm" name="longerThanShift" />
+          <input
+            type="checkbox"
+            className="checkbox checkbox-sm"
+            name="longerThanShift"
+            defaultChecked={change?.longerThanShift}
+          />
           It outlasts one shift
         </label>
       </div>
       <label className="flex max-w-xs flex-col gap-1">
         <span className="text-sm font-medium">Holder, in charge of the party</span>
-        <select name="holder" className="select w-full" defaultValue="">
+        <select name="holder" className="select w-full" defaultValue={change?.holder ?? ""}>
           <option value="" disabled>
             Choose
           </option>
@@ -126,27 +150,41 @@ export function AskForm({ places, people, hows, profiles }: Props) {
           ))}
         </select>
       </label>
-      <fieldset>
-        <legend className="mb-2 text-sm font-medium">Crew</legend>
-        <div className="flex flex-wrap gap-x-6 gap-y-2">
-          {people
-            .filter((person) => person.roles.includes("worker") || person.roles.includes("holder"))
-            .map((person) => (
-              <label key={person.id} className="flex items-center gap-2">
-                <input type="checkbox" className="checkbox checkbox-sm" name="crew" value={person.id} />
-                {person.name}
-              </label>
-            ))}
-        </div>
-      </fieldset>
+      {!change && (
+        <fieldset>
+          <legend className="mb-2 text-sm font-medium">Crew</legend>
+          <div className="flex flex-wrap gap-x-6 gap-y-2">
+            {people
+              .filter((person) => person.roles.includes("worker") || person.roles.includes("holder"))
+              .map((person) => (
+                <label key={person.id} className="flex items-center gap-2">
+                  <input type="checkbox" className="checkbox checkbox-sm" name="crew" value={person.id} />
+                  {person.name}
+                </label>
+              ))}
+          </div>
+        </fieldset>
+      )}
     </ActForm>
   );
+}
+
+/** Carriers that were left out of a work face, with the reason: they go with its place. */
+function LeftOut({ face, said }: { face: number; said: AskedJob["faces"][number] | undefined }) {
+  if (said?.carriers === undefined) return null;
+  const { place, carriers, reason } = said;
+  return <input type="hidden" name={`only-${face}`} value={JSON.stringify({ place, carriers, reason })} />;
 }
 
 function readAsk(fields: FormData): Record<string, unknown> {
   const faces = [...fields.keys()]
     .filter((key) => key.startsWith("face-"))
-    .map((key) => ({ place: String(fields.get(key)).trim(), how: fields.getAll(key.replace("face", "how")) }));
+    .map((key) => {
+      const place = String(fields.get(key)).trim();
+      const only = JSON.parse(String(fields.get(key.replace("face", "only")) ?? "{}")) as { place?: string };
+      const { place: of, ...leftOut } = only;
+      return { place, how: fields.getAll(key.replace("face", "how")), ...(of === place ? leftOut : {}) };
+    });
   const time = (name: string) => instantOf(String(fields.get(name) ?? ""));
   return {
     title: fields.get("title"),

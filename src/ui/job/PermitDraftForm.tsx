@@ -27,6 +27,8 @@ type Props = Readonly<{
   units: UnitSystem;
   now_ms: number;
   timeZone: string;
+  /** A draft that is changed, with its times; a new one is written where there is none. */
+  change?: Readonly<{ permit: string; from_ms: number; to_ms: number }>;
 }>;
 
 export function PermitDraftForm({
@@ -43,16 +45,20 @@ export function PermitDraftForm({
   units,
   now_ms,
   timeZone,
+  change,
 }: Props) {
-  const times = { from: siteField(now_ms, timeZone), to: siteField(now_ms + FIRST_LENGTH_h * HOUR_MS, timeZone) };
+  const from_ms = change?.from_ms ?? now_ms;
+  const to_ms = change?.to_ms ?? now_ms + FIRST_LENGTH_h * HOUR_MS;
+  const times = { from: siteField(from_ms, timeZone), to: siteField(to_ms, timeZone) };
+  const write = kind === "general" ? "Write a permit" : `Write a permit for ${kind}`;
   return (
     <ActForm
-      act="permit.draft"
-      label={kind === "general" ? "Write a permit" : `Write a permit for ${kind}`}
-      button="Write the permit"
+      act={change ? "permit.change" : "permit.draft"}
+      label={change ? `Change ${change.permit}` : write}
+      button={change ? "Change the draft" : "Write the permit"}
       tone="strong"
       then="/permits/{permit}"
-      fixed={{ job }}
+      fixed={change ? { permit: change.permit } : { job }}
       toInput={(fields) => ({ ...readDraft(fields), details: readDetails(kind, fields, units) })}
     >
       <SelectField label="Holder, who leads this crew" name="holder" className="sm:w-72" defaultValue={holder}>

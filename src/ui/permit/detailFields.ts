@@ -1,6 +1,6 @@
-import { instantOf } from "../text/siteInstant";
+import { instantOf, siteField } from "../text/siteInstant";
 import { SUBSTANCES } from "../../core/atmosphere/substances";
-import { HOT_WORKS } from "../../core/permit/kinds/details";
+import { HOT_WORKS, type PermitDetails } from "../../core/permit/kinds/details";
 import type { PermitKind } from "../../core/permit/kinds/kinds";
 import { AFTER_WATCHES } from "../../core/fire/hotWork";
 import { readNumber } from "../../core/units/readNumber";
@@ -197,4 +197,32 @@ export function readDetails(kind: PermitKind, form: FormData, units: UnitSystem)
     } else if (as !== "number") details[name] = raw;
   }
   return details;
+}
+
+/** What a form begins with that asks again what a permit says: figures in SI, times by the site's clock. */
+export function detailsAsFields(details: PermitDetails, zone: string): Record<string, string | readonly string[]> {
+  const said: Readonly<Record<string, unknown>> = details;
+  return Object.fromEntries(
+    DETAIL_FIELDS[details.kind].map(({ name, as }) => {
+      const value = said[name];
+      switch (as) {
+        case "tick":
+          return [name, value === true ? "on" : ""];
+        case "ticks":
+          return [name, Array.isArray(value) ? value.map(String) : []];
+        case "lines":
+          return [name, Array.isArray(value) ? value.join("\n") : ""];
+        case "date":
+        case "time": {
+          const at = typeof value === "number" ? siteField(value, zone) : "";
+          return [name, as === "date" ? at.slice(0, 10) : at];
+        }
+        case "text":
+        case "area":
+        case "number":
+        case "select":
+          return [name, value === undefined || value === null ? "" : String(value)];
+      }
+    }),
+  );
 }

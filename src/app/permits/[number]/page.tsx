@@ -20,6 +20,7 @@ import { Asks } from "./parts/Asks";
 import { PeopleOn } from "./parts/PeopleOn";
 import { AfterWatch, Posts } from "./parts/Posts";
 import { Reach } from "./parts/Reach";
+import { ChangeDraft } from "./parts/ChangeDraft";
 import { SigningActs, StopWork } from "./parts/SigningActs";
 
 type Params = { params: Promise<{ number: string }> };
@@ -73,6 +74,7 @@ export default async function PermitPage({ params }: Params) {
         </section>
         <div className="space-y-10">
           <Words permit={permit} units={person.units} now_ms={now_ms} timeZone={timeZone} />
+          <ChangeDraft permit={permit} person={person} />
           <Clashes permit={permit} person={person} timeZone={timeZone} />
           {!testsGas && <Air permit={permit} person={person} now_ms={now_ms} timeZone={timeZone} />}
           <Asks permit={permit} person={person} />
@@ -121,6 +123,12 @@ function Head({ permit, timeZone }: { permit: PermitView; timeZone: string }) {
       {permit.runOut && (
         <p role="alert" className="border-error bg-error/10 mt-3 border-l-4 px-3 py-2">
           This permit ran out at {dayAndClock(permit.validTo_ms, timeZone)}. Stop work, make safe, sign off.
+        </p>
+      )}
+      {permit.sentBack && (
+        <p role="status" className="border-warning mt-3 border-l-4 px-3 py-2">
+          <strong>Sent back</strong> {dayAndClock(permit.sentBack.at_ms, timeZone)} by {permit.sentBack.by}:{" "}
+          {permit.sentBack.words}
         </p>
       )}
       {stop?.type === "stopped" && (

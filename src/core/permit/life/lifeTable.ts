@@ -28,6 +28,20 @@ const move = (
 
 /** Every act on a permit: from which states, to which, by whom. The only place that says so; the docs are made from it. */
 export const LIFE: Readonly<Record<PermitAct["type"], Move>> = {
+  change: move(
+    ["draft"],
+    [],
+    ["coordinator", "issuer", "holder of it"],
+    "change a draft",
+    "of the same kind; what was looked at before is looked at again",
+  ),
+  "send back": move(
+    ["checked", "authorised", "issued"],
+    ["draft"],
+    ["coordinator", "issuer", "approver"],
+    "send a permit back",
+    "with remarks; nothing of it left out; what was signed before counts no more",
+  ),
   check: move(["draft"], ["checked"], ["coordinator", "issuer"], "check a permit", "not by its holder"),
   authorise: move(
     ["checked"],
@@ -216,7 +230,13 @@ export const LIFE: Readonly<Record<PermitAct["type"], Move>> = {
     "close a permit",
     "inspected; every copy back; nothing left in; the safeguard back; not by its holder",
   ),
-  cancel: move([...BEFORE, "run out"], ["cancelled"], ["issuer"], "cancel a permit", "never accepted"),
+  cancel: move(
+    [...BEFORE, "run out"],
+    ["cancelled"],
+    ["issuer", "coordinator", "holder of it"],
+    "cancel a permit",
+    "never accepted; nothing of it left out",
+  ),
 };
 
 /** What the clock and the instruments do. */

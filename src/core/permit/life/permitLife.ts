@@ -143,6 +143,19 @@ function decide(permit: PermitLife, command: PermitCommand, facts: PermitFacts):
 
   if (isLogAct(command)) return decideLogAct(permit, command, facts);
   switch (command.type) {
+    case "change": {
+      const { what, holder, validFrom_ms, validTo_ms, details } = command;
+      if (details.kind !== permit.details.kind) {
+        return refuse({ code: "not of this kind", permit: permit.number, kind: permit.details.kind });
+      }
+      return accept({ ...permit, holder, validFrom_ms, validTo_ms, details, ...log({ type: "changed", what }) });
+    }
+    case "send back": {
+      const left = stillOut(permit);
+      return left.length > 0
+        ? refuse({ code: "not back", permit: permit.number, things: left })
+        : accept({ ...permit, state: "draft", issuer: null, ...log({ type: "sent back", words: command.words }) });
+    }
     case "check":
       return notHolder("one's own permit") ?? accept({ ...permit, state: "checked", ...signed("check") });
     case "authorise": {
@@ -159,9 +172,11 @@ function decide(permit: PermitLife, command: PermitCommand, facts: PermitFacts):
       return no ?? accept({ ...permit, ...signed("approve", command.words) });
     }
     case "issue": {
+      // Copies of an issue that was sent back keep their numbers.
+      const hung = copiesOf(permit.log).length;
       const copies = command.copies.map((where, i): NewEntry => ({
         type: "copy hung",
-        copy: i + 1,
+        copy: hung + i + 1,
         where,
         second: false,
       }));

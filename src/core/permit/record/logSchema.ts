@@ -17,6 +17,8 @@ const words = z.string();
 
 /** A line of a permit's log as it is kept. */
 export const logEntrySchema: z.ZodType<LogEntry> = z.discriminatedUnion("type", [
+  entry("sent back", { words }),
+  entry("changed", { what: z.array(z.string()).readonly() }),
   entry("signed", { act: z.enum(SIGNED), words: words.optional() }),
   entry("ran out", {}),
   entry("stopped", { cause: z.enum(STOP_CAUSES), reason: z.string(), evacuate: z.boolean() }),

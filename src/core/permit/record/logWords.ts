@@ -36,6 +36,10 @@ export function logWords(entry: LogEntry, nameOf: (id: PersonId) => string, time
   switch (entry.type) {
     case "signed":
       return `${ACTS[entry.act]}${entry.words ? `: ${entry.words}` : ""}`;
+    case "sent back":
+      return `Sent back, a draft again: ${entry.words}`;
+    case "changed":
+      return `The draft was changed: ${entry.what.join(", ")}`;
     case "ran out":
       return "Ran out: everybody stops";
     case "stopped":

@@ -55,6 +55,10 @@ export type Signed = (typeof SIGNED)[number];
 export type LogEntry = Readonly<{ at_ms: number; by: PersonId | null }> &
   (
     | Readonly<{ type: "signed"; act: Signed; words?: string }>
+    /** Back to a draft, with what has to be put right: what was signed and looked at before counts no more. */
+    | Readonly<{ type: "sent back"; words: string }>
+    /** The draft was written anew in these of its parts. */
+    | Readonly<{ type: "changed"; what: readonly string[] }>
     | Readonly<{ type: "ran out" }>
     | Readonly<{ type: "stopped"; cause: StopCause; reason: string; evacuate: boolean }>
     /** Something that is asked was found done, by looking. */
@@ -125,15 +129,20 @@ export function lastOf<T extends LogEntry["type"]>(log: readonly LogEntry[], ...
   return entriesOf(log, ...types).at(-1);
 }
 
+/** What stands since the permit last became another: signatures and ticks of before were for other words. */
+function sinceChanged(log: readonly LogEntry[]): readonly LogEntry[] {
+  return log.slice(log.findLastIndex(({ type }) => type === "sent back" || type === "changed") + 1);
+}
+
 export function signedBy(log: readonly LogEntry[], act: Signed): Of<"signed"> | undefined {
-  return entriesOf(log, "signed")
+  return entriesOf(sinceChanged(log), "signed")
     .filter((entry) => entry.act === act)
     .at(-1);
 }
 
 /** Was this found done by looking? The last tick counts. */
 export function tickOf(log: readonly LogEntry[], ask: string): Of<"ticked"> | undefined {
-  return entriesOf(log, "ticked")
+  return entriesOf(sinceChanged(log), "ticked")
     .filter((entry) => entry.ask === ask)
     .at(-1);
 }

@@ -72,6 +72,16 @@ export type TypedReading = Readonly<{
 export type PermitAct =
   | Readonly<{ type: "check" | "authorise" | "accept" | "sign off" | "hand back" | "end watch" | "close" | "cancel" }>
   | Readonly<{ type: "approve" | "revalidate" | "resume" | "inspect"; words: string }>
+  | Readonly<{ type: "send back"; words: string }>
+  /** The draft written anew, under its number and of its kind; `what` names the parts that are other. */
+  | Readonly<{
+      type: "change";
+      what: readonly string[];
+      holder: PersonId;
+      validFrom_ms: number;
+      validTo_ms: number;
+      details: PermitDetails;
+    }>
   | Readonly<{ type: "issue"; copies: readonly string[] }>
   | Readonly<{
       type: "sign on";

@@ -104,6 +104,7 @@ const EACH: { [Code in Refusal["code"]]: Extract<Refusal, { code: Code }> } = {
   "before its cause": { code: "before its cause", said: "Sat 09:10", what: "lock V-1", at: "Sat 10:12" },
   "not begun": { code: "not begun", step: "purge T-1" },
   "wait not over": { code: "wait not over", step: "purge T-1", left_s: 61, least_s: 7080, because: null },
+  "nothing changed": { code: "nothing changed", permit: "P-1" },
   "last copy": { code: "last copy", permit: "P-1" },
   "not back": { code: "not back", permit: "P-1", things: ["copy 1 at the gate"] },
   "not inspected": { code: "not inspected", permit: "P-1" },

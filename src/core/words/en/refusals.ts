@@ -214,6 +214,8 @@ function wordsOf(refusal: Refusal): string {
       return `${refusal.step} runs for a time, and nobody has begun it. Begin it, and come back when its time is over.`;
     case "wait not over":
       return `${refusal.step} lasts ${duration(refusal.least_s)}, and ${duration(refusal.left_s)} are left.${refusal.because === null ? "" : ` ${refusal.because}`}`;
+    case "nothing changed":
+      return `Permit ${refusal.permit} says that already. Nothing was changed.`;
     case "last copy":
       return `Permit ${refusal.permit} is live and would be displayed nowhere. Hang another copy first.`;
     case "not back":

@@ -1,10 +1,19 @@
-import { profileOf } from "@/core/requirement/profiles";
-import type { JobView } from "@/server/job/jobView";
+import { HOWS } from "@/core/request/jobFile";
+import { PROFILES, profileOf } from "@/core/requirement/profiles";
+import { peopleToChoose, type JobView } from "@/server/job/jobView";
+import type { Person } from "@/server/people/signIn";
 import { siteTimeZone } from "@/server/runtime/siteTime";
+import { ActForm } from "@/ui/act/ActForm";
+import { TextField } from "@/ui/act/Field";
+import { AskForm } from "@/ui/job/AskForm";
+import { siteField } from "@/ui/text/siteInstant";
 import { dayAndClock, span } from "@/ui/text/when";
 
-export function AskStage({ view }: { view: JobView }) {
+export function AskStage({ view, person }: { view: JobView; person: Person }) {
   const timeZone = siteTimeZone();
+  const mayChange =
+    view.state === "open" &&
+    person.roles.some((role) => role === "coordinator" || role === "issuer" || role === "holder");
   return (
     <div className="grid max-w-5xl gap-10 md:grid-cols-2">
       <section>
@@ -54,7 +63,55 @@ export function AskStage({ view }: { view: JobView }) {
             {view.askedBy}, {dayAndClock(view.askedAt_ms, timeZone)}
           </dd>
         </dl>
+        {view.state === "withdrawn" && <p className="mt-6 text-lg font-semibold">The job was withdrawn.</p>}
       </section>
+      {mayChange && <Change view={view} timeZone={timeZone} />}
     </div>
+  );
+}
+
+/** What was asked, put right or taken back while that is still possible. */
+function Change({ view, timeZone }: { view: JobView; timeZone: string }) {
+  const { profile, longerThanShift, faces } = view.job;
+  const standing = view.isolation && view.isolation.state !== "restored";
+  return (
+    <section className="space-y-4 md:col-span-2" aria-label="Change or withdraw">
+      <details>
+        <summary className="link w-fit cursor-pointer">Change what is asked</summary>
+        <p className="mt-3 mb-4">
+          {standing
+            ? "An isolation stands for it: words, window and holder may change, the work faces and the rules not."
+            : "Other work faces or rules make another plan: the hazards are then gone through anew."}
+        </p>
+        <AskForm
+          key={JSON.stringify([view.job, view.title, view.work, view.windowFrom_ms, view.windowTo_ms, view.holderId])}
+          places={faces.map(({ place }) => place)}
+          people={peopleToChoose()}
+          hows={HOWS}
+          profiles={PROFILES.map(({ id, name }) => ({ id, name }))}
+          change={{
+            job: view.number,
+            title: view.title,
+            work: view.work,
+            faces,
+            profile,
+            longerThanShift,
+            from: siteField(view.windowFrom_ms, timeZone),
+            to: siteField(view.windowTo_ms, timeZone),
+            holder: view.holderId,
+          }}
+        />
+      </details>
+      {!standing && (
+        <details>
+          <summary className="link w-fit cursor-pointer">Withdraw the job</summary>
+          <div className="mt-3">
+            <ActForm act="job.withdraw" label="Withdraw the job" fixed={{ job: view.number }} pin button="Withdraw it">
+              <TextField label="Why" name="words" rows={2} />
+            </ActForm>
+          </div>
+        </details>
+      )}
+    </section>
   );
 }

@@ -138,7 +138,7 @@ function StageBody({
   }
   switch (stage) {
     case "ask":
-      return <AskStage view={view} />;
+      return <AskStage view={view} person={person} />;
     case "energies":
       return <EnergiesStage view={view} units={person.units} opened={opened} />;
     case "hazards":

@@ -169,6 +169,14 @@ export function SigningActs({ permit, person }: Props) {
       plain("permit.close", "Close", "Close the permit", true),
     );
   }
+  if (may("send back")) {
+    add(
+      "send back",
+      "Send back",
+      "Something of it has to be put right. It becomes a draft again, and is signed anew.",
+      told("permit.send-back", "Send back", "What has to be put right", "Send it back"),
+    );
+  }
   if (may("cancel") && permit.state !== "run out") {
     add(
       "cancel",
