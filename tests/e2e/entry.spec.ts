@@ -15,6 +15,18 @@ test("an entry with a pocket of gas in one corner: everybody out, purged, tested
     lead: "Bram Ostler",
     crew: ["Bram Ostler", "Mika Thorne"],
   });
+  await walkByPost(as, site, isolation, "isolate", ({ kind }) => kind === "purge");
+  // A purge is begun, and over only when its time is.
+  const sunniva = await as("Sunniva Rask");
+  await sunniva.goto(`/jobs/${job}/walk`);
+  await sign(sunniva, "begin: purge T-235");
+  const row = sunniva.getByRole("listitem", { name: /purge T-235/ });
+  await expect(row).toContainText(/Begun \d\d:\d\d by Sunniva Rask/);
+  await expect(row).toContainText(/Over at \d\d:\d\d, not before/);
+  await sign(sunniva, "purge T-235");
+  await expect(row.getByRole("alert")).toContainText(/lasts .* are left/);
+
+  await sunniva.goto("about:blank");
   await walkByPost(as, site, isolation);
   const maren = await as("Maren Tolve");
   await done(maren, "box.hang", { box, role: "coordinator", lock: `C-${box}` });

@@ -13,6 +13,7 @@ import { useKeptActs } from "../offline/useKeptActs";
 import { readingUnit } from "../text/reading";
 import { clock } from "../text/when";
 import { BEGUN } from "../../core/isolation/held";
+import { asksOf } from "../../core/isolation/stepAsks";
 import { isDone, openFailures } from "../../core/isolation/failures";
 import { BeginForm } from "./BeginForm";
 import { NotProved } from "./NotProved";
@@ -259,7 +260,8 @@ function StepState({
   if (step.done?.skipped) return <p className="text-sm">Was never done, so nothing to undo.</p>;
   if (step.done) {
     const { evidence } = step.done;
-    const unit = step.limit ? readingUnit(step.limit.unit, units) : null;
+    const read = asksOf(step).reading;
+    const unit = read ? readingUnit(read.unit, units) : null;
     return (
       <div className="text-sm">
         <p>

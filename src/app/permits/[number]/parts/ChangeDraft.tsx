@@ -14,7 +14,7 @@ export function ChangeDraft({ permit, person }: Props) {
   const timeZone = siteTimeZone();
   const choices = peopleToChoose();
   return (
-    <details>
+    <details open={permit.sentBack !== null}>
       <summary className="link w-fit cursor-pointer">Change the draft</summary>
       <p className="mt-3 mb-4">What was looked at for it before is looked at again.</p>
       <PermitDraftForm
