@@ -42,6 +42,7 @@ const CORE_ROOMS = [
   "kit",
   "lantern",
   "removal",
+  "handover",
 ];
 
 /** The server's, likewise: what is below knows nothing of what is above. Rooms on one line may use one another. */
@@ -49,7 +50,7 @@ const SERVER_FLOORS = [
   ["runtime", "db"],
   ["people"],
   ["act", "ledger"],
-  ["plant", "gear", "hazard", "photos", "box", "isolation", "permit", "job", "figures", "paper"],
+  ["plant", "gear", "hazard", "photos", "box", "isolation", "permit", "job", "figures", "paper", "handover"],
   ["acts"],
   ["demo"],
 ];

@@ -20,9 +20,9 @@ export default async function BoardPage({ searchParams }: { searchParams: Promis
       <div className="mb-6 flex flex-wrap items-baseline gap-4">
         <h1 className="text-2xl font-semibold tracking-tight">Board</h1>
         <p className="opacity-85">{openCount === 1 ? "1 open job" : `${openCount} open jobs`}</p>
-        <a href="/handover/paper" className="link">
-          Shift handover (PDF)
-        </a>
+        <Link href="/handover" className="link">
+          Shift handover
+        </Link>
         {mayAsk && hasPlant && (
           <Link href="/jobs/new" className="btn btn-primary ml-auto">
             Ask for a job

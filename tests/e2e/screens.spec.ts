@@ -20,7 +20,7 @@ const SCREENS: Readonly<Record<string, readonly string[]>> = {
     "/jobs/J-0003/hazards",
     "/jobs/J-0007/permits?kind=confined%20space%20entry",
   ],
-  "the locks": ["/locks?lock=C-01", "/locks/register", "/boxes/B-0001", "/jobs/J-0001/walk"],
+  "the locks": ["/locks?lock=C-01", "/handover", "/locks/register", "/boxes/B-0001", "/jobs/J-0001/walk"],
   "the plant and the ledger": ["/plant", "/plant/X-210", "/plant/import", "/store", "/ledger", "/nowhere"],
   "the bench": [
     "/bench",
@@ -55,6 +55,7 @@ test("the field screens fit a phone: nothing runs off the side, targets are larg
     ["Edda Morrow", "/permits/P-0002"],
     ["Maren Tolve", "/boxes/B-0001"],
     ["Maren Tolve", "/locks?lock=C-01"],
+    ["Maren Tolve", "/handover"],
   ] as const) {
     const page = await as(who);
     await page.setViewportSize({ width: 390, height: 844 });

@@ -33,6 +33,7 @@ const TABLES = [
   "forced_removals",
   "figures",
   "stock",
+  "handovers",
 ] as const;
 
 /** Everything that acts wrote, as text, with made-up ids replaced by the order in which they first appear. */
@@ -118,6 +119,7 @@ function sortedKeys(text: string): string {
 function withSecrets(type: string, input: unknown, files: unknown): unknown {
   if (type === "plant.import") return { files };
   if (type === "contractor.exchange") return { ...(input as object), leadPin: "-" };
+  if (type === "shift.hand-over") return { ...(input as object), comingPin: "-" };
   if (type === "permit.hand-over") {
     const { pairs, ...rest } = input as { pairs: object[] };
     return { ...rest, pairs: pairs.map((pair) => ({ ...pair, fromPin: "-", toPin: "-" })) };

@@ -1,5 +1,12 @@
-/** Hours of the site's clock at which a shift ends and the next begins. Common practice, no source. */
-export const SHIFT_HOURS = [6, 14, 22] as const;
+/** Hours of the site's clock at which a shift ends and the next begins, where a site says nothing. Common practice, no source. */
+export const SHIFT_HOURS: readonly number[] = [6, 14, 22];
+
+/** Hours as a site writes them down, such as "6, 18"; null where they are no hours. */
+export function readShiftHours(text: string): number[] | null {
+  const hours = text.split(",").map((hour) => (/^\s*\d{1,2}\s*$/.test(hour) ? Number(hour) : NaN));
+  const sound = hours.every((hour) => hour >= 0 && hour <= 23) && new Set(hours).size === hours.length;
+  return sound ? hours.sort((a, b) => a - b) : null;
+}
 
 const QUARTER_MS = 3_600_000 / 4;
 
@@ -11,11 +18,12 @@ export function shiftChangesBetween(
   from_ms: number,
   to_ms: number,
   clock: (at_ms: number) => Readonly<{ hour: number; minute: number }>,
+  hours: readonly number[] = SHIFT_HOURS,
 ): number[] {
   const found: number[] = [];
   for (let at = Math.ceil(from_ms / QUARTER_MS) * QUARTER_MS; at < to_ms; at += QUARTER_MS) {
     const { hour, minute } = clock(at);
-    if (minute === 0 && SHIFT_HOURS.some((change) => change === hour)) found.push(at);
+    if (minute === 0 && hours.some((change) => change === hour)) found.push(at);
   }
   return found;
 }

@@ -15,6 +15,7 @@ import {
 import { cannotDoStep, replan } from "../isolation/replanActs";
 import { reviewIsolation } from "../isolation/reviewAct";
 import { agreeToTest, askTest, callOffTest, startTest } from "../isolation/temporaryActs";
+import { answerHandover, handOverTheShift } from "../handover/handoverActs";
 import { settleKept } from "./settleAct";
 import { changeJob, withdrawJob } from "../job/changeJob";
 import { approveIsolation, askForJob, changeCrew, closeJob } from "../job/jobActs";
@@ -62,6 +63,8 @@ export const ACTS: ReadonlyMap<string, Act> = new Map(
     askForJob,
     approveIsolation,
     changeCrew,
+    handOverTheShift,
+    answerHandover,
     changeJob,
     withdrawJob,
     adjustPlan,

@@ -1,3 +1,4 @@
 /** Every table. Times are UTC in milliseconds. */
 export * from "./siteTables";
 export * from "./lockTables";
+export * from "./handoverTables";

@@ -214,6 +214,16 @@ function wordsOf(refusal: Refusal): string {
       return `${refusal.step} runs for a time, and nobody has begun it. Begin it, and come back when its time is over.`;
     case "wait not over":
       return `${refusal.step} lasts ${duration(refusal.least_s)}, and ${duration(refusal.left_s)} are left.${refusal.because === null ? "" : ` ${refusal.because}`}`;
+    case "handing over to oneself":
+      return "Who comes is somebody else than who goes. Choose who takes the shift.";
+    case "not for a shift":
+      return `${refusal.who} does not answer for a shift: that is a ${refusal.needs.join(" or ")}. Choose somebody else.`;
+    case "not gone through":
+      return [
+        ...(refusal.left.length > 0 ? [`Not gone through yet, ${refusal.left.length}: ${few(refusal.left)}.`] : []),
+        ...(refusal.gone.length > 0 ? [`No longer so, ${refusal.gone.length}: ${few(refusal.gone)}.`] : []),
+        "Look at the list again; tick or ask each, then sign.",
+      ].join(" ");
     case "nothing changed":
       return `Permit ${refusal.permit} says that already. Nothing was changed.`;
     case "last copy":
@@ -330,4 +340,12 @@ function harmSentence({ job, face, source, depth, grade, people }: LiftHarm): st
   const who = people.length > 0 ? `, where ${people.join(", ")} ${people.length === 1 ? "is" : "are"} on` : "";
   const left = grade === undefined || grade === null || depth === 0 ? "" : `, left ${grade}`;
   return `${source} to ${face} of job ${job}${who}${left}`;
+}
+
+/** The first of many, each without its full stop. */
+function few(all: readonly string[]): string {
+  return all
+    .slice(0, 2)
+    .map((one) => one.replace(/\.$/, ""))
+    .join("; ");
 }

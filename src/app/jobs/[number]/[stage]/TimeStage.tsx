@@ -2,8 +2,7 @@ import { timelineOf } from "@/core/schedule/timeline";
 import { figuresFor, setupOf, timelineModelOf } from "@/server/figures/dayView";
 import { type JobView } from "@/server/job/jobView";
 import { planOf } from "@/server/job/plans";
-import { SHIFT_HOURS } from "@/core/schedule/shifts";
-import { requestTime_ms, siteTimeZone } from "@/server/runtime/siteTime";
+import { requestTime_ms, shiftHours, siteTimeZone } from "@/server/runtime/siteTime";
 import type { Person } from "@/server/people/signIn";
 import { AttachedFigures } from "@/ui/bench/AttachedFigures";
 import { TimelinePlanner } from "@/ui/timeline/TimelinePlanner";
@@ -27,7 +26,7 @@ export async function TimeStage({ view, person }: { view: JobView; person: Perso
         permits={view.permits
           .filter((permit) => permit.state !== "cancelled")
           .map((permit) => ({ number: permit.number, from_ms: permit.validFrom_ms, to_ms: permit.validTo_ms }))}
-        shiftHours={SHIFT_HOURS}
+        shiftHours={shiftHours()}
         timeZone={timeZone}
         units={person.units}
         mayChange={
