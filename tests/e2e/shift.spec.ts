@@ -164,7 +164,7 @@ test("a shift is handed over item by item: what is not ticked or asked is told, 
   const ticks = form.getByRole("list").getByRole("checkbox");
   const [first, ...rest] = await ticks.all();
   for (const tick of rest) await tick.check();
-  await form.getByLabel("Who comes", { exact: true }).selectOption({ label: "Idris Halloway" });
+  await form.getByRole("combobox", { name: /Who comes/ }).selectOption({ label: "Idris Halloway" });
   await form.getByLabel("PIN of who comes").fill(PIN);
   await sign(maren, "Hand over the shift");
   await expect(form.getByRole("alert")).toContainText("Not gone through yet, 1: ");
@@ -180,6 +180,6 @@ test("a shift is handed over item by item: what is not ticked or asked is told, 
   const answer = idris.getByRole("form", { name: "Answer: Who has the key of the tipper?" });
   await answer.getByLabel("The answer").fill("Petra, in her box.");
   await answer.getByRole("button").click();
-  await expect(idris.getByText(/Maren|Idris Halloway, .*: Petra, in her box\./).last()).toBeVisible();
+  await expect(idris.getByText(/^Idris Halloway, .*: Petra, in her box\.$/)).toBeVisible();
   await expect(answer).toHaveCount(0);
 });
