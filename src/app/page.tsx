@@ -1,6 +1,11 @@
 import Link from "next/link";
 import { board, BOARD_PAGE } from "@/server/job/board";
 import { bypasses } from "@/server/permit/permitRegister";
+import { duration } from "@/core/units/format";
+import { database } from "@/server/db/database";
+import { clockStep_ms, now_ms } from "@/server/runtime/clock";
+import { ActForm } from "@/ui/act/ActForm";
+import { Field } from "@/ui/act/Field";
 import { requirePerson } from "@/server/people/session";
 import { requestTime_ms, siteTimeZone } from "@/server/runtime/siteTime";
 import { Pages } from "@/ui/text/Pages";
@@ -14,6 +19,7 @@ export default async function BoardPage({ searchParams }: { searchParams: Promis
   const { open, openCount, closed, hasPlant, alarms } = board(requestTime_ms(), page);
   const bypassed = bypasses(requestTime_ms());
   const timeZone = siteTimeZone();
+  const step_ms = clockStep_ms(database(), now_ms());
   const mayAsk = person.roles.some((role) => role === "coordinator" || role === "holder" || role === "issuer");
   return (
     <div className="px-4 py-8 md:px-8">
@@ -37,6 +43,20 @@ export default async function BoardPage({ searchParams }: { searchParams: Promis
           </Link>{" "}
           before asking for a job.
         </p>
+      )}
+      {step_ms !== null && (
+        <div role="alert" className="border-error bg-error/10 mb-4 max-w-prose border-l-4 px-4 py-3">
+          <p>
+            <strong>The server&apos;s clock was {duration(step_ms / 1000)} ahead.</strong> Acts stand still at the time
+            of the last one until it has caught up, or until a coordinator says that it is right now. Then every live
+            permit is stopped, and what was timed is looked at again.
+          </p>
+          {person.roles.includes("coordinator") && (
+            <ActForm act="clock.settle" label="The clock is right" pin button="It is right now" compact>
+              <Field label="Compared with" name="words" maxLength={200} />
+            </ActForm>
+          )}
+        </div>
       )}
       {alarms.map(({ number, is }) => (
         <p key={number} role="alert" className="border-error bg-error/10 mb-4 max-w-prose border-l-4 px-4 py-2">

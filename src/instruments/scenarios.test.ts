@@ -43,6 +43,9 @@ describe("what simulated instruments send", () => {
     expect(isSilent({ posted_ms: 0, last_ms: 10_000 }, 10_001 + SILENT_AFTER_MS)).toBe(true);
     // One that was just posted has its time to send.
     expect(isSilent({ posted_ms: 50_000, last_ms: null }, 55_000)).toBe(false);
+    // Heard in what is still to come: the clock was set back.
+    expect(isSilent({ posted_ms: 0, last_ms: 3_600_000 }, 10_000)).toBe(true);
+    expect(isSilent({ posted_ms: 0, last_ms: 10_000 + SILENT_AFTER_MS }, 10_000)).toBe(false);
   });
   test("a message that breaks the protocol is refused with its field", () => {
     const read = sentSchema.safeParse({ version: 1, sequence: 0, battery: 2 });

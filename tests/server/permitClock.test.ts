@@ -9,7 +9,9 @@ import { permitNow } from "../../src/server/permit/permitFacts";
 import { settleAll } from "../../src/server/permit/settlePermits";
 import { DETAILS, draftOf, HOUR, idOf, MINUTE, wellFacts } from "../support/permits";
 import { TestSite } from "../support/testSite";
-import { atWork, openTwoJobs } from "../support/twoJobs";
+import { soundReport } from "../../src/core/isolation/soundReport";
+import { verifyLedger } from "../../src/server/ledger/verify";
+import { approved, atWork, openTwoJobs } from "../support/twoJobs";
 
 const ZONE = "Europe/Berlin";
 const facts = wellFacts({ shiftChanges_ms: (from, to) => shiftChanges(from + 1, to + 1, ZONE) });
@@ -143,5 +145,29 @@ describe("a server that slept", () => {
     const after = site.db.select().from(ledger).all().at(-1)!;
     expect(after.recordedAt).toBe(before);
     expect(settleAll(site.clock_ms, site.db, site.headFile)).toEqual([]);
+  });
+  test("whose clock was ahead and is set back stands still until a coordinator says that it is right; then everybody looks again", async () => {
+    const { permit } = await atWork(site, { place: "T" });
+    const settle = { words: "the radio's time signal" };
+    expect(await site.refused("cora", "clock.settle", settle)).toMatch(/was not set back/);
+    const { isolation } = await approved(site, { place: "P" });
+    // An hour ahead for one act.
+    site.clock_ms += HOUR;
+    const [tell] = site.open(isolation);
+    await site.done("ivo", "step.do", { isolation, step: tell!.id, ...soundReport(tell!) });
+    site.clock_ms -= HOUR;
+    const last = () => site.db.select().from(ledger).all().at(-1)!.recordedAt;
+    const ahead = last();
+    await site.refused("wim", "permit.sign-off", { permit });
+    expect(last()).toBe(ahead);
+    expect(await site.refused("hal", "clock.settle", settle)).toMatch(/You may not say that the clock is right/);
+    expect(last()).toBe(ahead);
+    const done = await site.done("cora", "clock.settle", settle);
+    expect(done.stopped).toBe(1);
+    expect(last()).toBe(site.clock_ms);
+    expect(stateOf(permit)).toBe("suspended");
+    await site.refused("wim", "permit.sign-off", { permit });
+    expect(last()).toBe(site.clock_ms);
+    expect(verifyLedger(site.db, site.headFile)).toMatchObject({ ok: true });
   });
 });

@@ -22,10 +22,10 @@ const step = (n: number): PlannedStep => ({
   secondPerson: false,
 });
 const life: IsolationLife = { number: "S-1", state: "isolating", steps: [0, 1, 2, 3].map((n) => open(step(n))) };
-const act = (from: IsolationLife, n: number, at_ms: number) =>
+const act = (from: IsolationLife, n: number, at_ms: number, kept = true) =>
   decideIsolation(
     from,
-    { type: "do step", step: `s${n}`, by: "pia" as PersonId, at_ms, competences: [], roles: [] },
+    { type: "do step", step: `s${n}`, by: "pia" as PersonId, at_ms, kept, competences: [], roles: [] },
     facts,
   );
 
@@ -37,6 +37,8 @@ test("a step is not done before the approval that it follows; a clock that is a 
     what: "the approval of S-1",
     at: String(APPROVED),
   });
+  const setBack = act(life, 0, APPROVED - 60 * MINUTE, false);
+  expect(setBack.ok && setBack.value.steps[0]!.done!.at_ms).toBe(APPROVED);
   const slow = act(life, 0, APPROVED - 2 * MINUTE);
   expect(slow.ok && slow.value.steps[0]!.done!.at_ms).toBe(APPROVED);
 });

@@ -27,7 +27,7 @@ function causeOf(life: IsolationLife, command: IsolationCommand, facts: Pick<Iso
 
 /**
  * The command at a time that is not before what it follows: a device's clock that is a little slow is set right; one that
- * is wrong is told so, for then nobody knows when it was done. Cost: linear in the steps.
+ * is wrong is told so, for then nobody knows when it was done. The server's own moves only where its clock was set back. Cost: linear in the steps.
  */
 export function afterItsCause<C extends IsolationCommand>(
   life: IsolationLife,
@@ -36,7 +36,8 @@ export function afterItsCause<C extends IsolationCommand>(
 ): Result<C> {
   const cause = causeOf(life, command, facts);
   if (command.at_ms >= cause.at_ms) return accept(command);
-  return cause.at_ms - command.at_ms <= CLOCK_OFF_MS
+  // The server's own clock was set back since: it is later than it says.
+  return !command.kept || cause.at_ms - command.at_ms <= CLOCK_OFF_MS
     ? accept({ ...command, at_ms: cause.at_ms })
     : refuse({
         code: "before its cause",

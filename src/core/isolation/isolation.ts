@@ -68,7 +68,12 @@ export const STRIKES_OUT: ReadonlySet<PlannedStep["kind"]> = new Set(["lock", "v
 /** A step that cannot be done as planned: the engine plans again, and nobody skips it. */
 export type Stuck = Readonly<{ why: (typeof STUCK_WHYS)[number]; words: string; by: PersonId; at_ms: number }>;
 
-type By = Readonly<{ by: PersonId; at_ms: number }>;
+type By = Readonly<{
+  by: PersonId;
+  at_ms: number;
+  /** The time is a device's, which kept it while it had no network; else it is the server's. */
+  kept?: boolean;
+}>;
 export type StepCommand = By &
   StepReport &
   Readonly<{

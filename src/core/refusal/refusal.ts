@@ -119,6 +119,7 @@ export type Refusal =
   | { code: "before its cause"; said: string; what: string; at: string }
   | { code: "not begun"; step: string }
   | { code: "wait not over"; step: string; left_s: number; least_s: number; because: string | null }
+  | { code: "clock is right" }
   | { code: "handing over to oneself" }
   | { code: "not for a shift"; who: string; needs: readonly string[] }
   | { code: "not gone through"; left: readonly string[]; gone: readonly string[] }

@@ -15,6 +15,7 @@ import {
 import { cannotDoStep, replan } from "../isolation/replanActs";
 import { reviewIsolation } from "../isolation/reviewAct";
 import { agreeToTest, askTest, callOffTest, startTest } from "../isolation/temporaryActs";
+import { settleClock } from "../permit/clockAct";
 import { answerHandover, handOverTheShift } from "../handover/handoverActs";
 import { settleKept } from "./settleAct";
 import { changeJob, withdrawJob } from "../job/changeJob";
@@ -63,6 +64,7 @@ export const ACTS: ReadonlyMap<string, Act> = new Map(
     askForJob,
     approveIsolation,
     changeCrew,
+    settleClock,
     handOverTheShift,
     answerHandover,
     changeJob,

@@ -148,8 +148,9 @@ export async function runAct(
         // Asked again inside: while the PIN was checked the same act may have come by another way.
         const again = earlierAnswer(tx, actId, type, person!, asked);
         if (again) return { answer: again, head: null };
-        const now_ms = actTime_ms(tx, clock_ms);
-        const outcome = run(tx, now_ms);
+        const act_ms = actTime_ms(tx, clock_ms);
+        const outcome = run(tx, ACTS.get(type)?.setsTheClock ? clock_ms : act_ms);
+        const now_ms = outcome.ok && ACTS.get(type)?.setsTheClock ? clock_ms : act_ms;
         const answer = answerOf(outcome);
         subject = outcome.subject;
         const own = appendToLedger(tx, {

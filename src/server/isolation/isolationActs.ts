@@ -158,8 +158,8 @@ export const startReturn = defineAct({
 });
 
 /** Who did it, with what they have been found able to do, and when. */
-export function by({ person, done_ms }: ActContext) {
-  return { by: person.id, competences: person.competences, roles: person.roles, at_ms: done_ms };
+export function by({ person, done_ms, kept }: ActContext) {
+  return { by: person.id, competences: person.competences, roles: person.roles, at_ms: done_ms, kept };
 }
 
 /** Load, decide, save: the isolation and its box together, or neither. */

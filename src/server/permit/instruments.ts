@@ -41,7 +41,8 @@ export function receive(
   const head = db.transaction(
     (tx) => {
       const now_ms = actTime_ms(tx, clock_ms);
-      tx.update(detectors).set({ lastAt: now_ms, lastReading: sent.data }).where(eq(detectors.id, row.id)).run();
+      // When it was heard is by the clock itself: acts may stand later than that, where it was set back.
+      tx.update(detectors).set({ lastAt: clock_ms, lastReading: sent.data }).where(eq(detectors.id, row.id)).run();
       return row.permit === null ? null : settlePermit(tx, row.permit, now_ms, instrumentName(row.id));
     },
     { behavior: "immediate" },

@@ -20,8 +20,24 @@ export function moveClock(offset_ms: number): void {
   moved.heavyLanternClockOffset_ms = offset_ms;
 }
 
-/** The time of an act, in ms UTC. It never runs below the ledger's last, so a clock set back cannot reorder acts. */
+/**
+ * The time of an act, in ms UTC. It never runs below the ledger's last, so a clock set back cannot reorder acts: they stand
+ * still until it has caught up, or until a person says that it is right now.
+ */
 export function actTime_ms(tx: Tx, clock_ms: number): number {
+  return Math.max(clock_ms, lastAct_ms(tx));
+}
+
+/** Less than this between the ledger and the clock is no step. */
+const STEP_MS = 60_000;
+
+/** By how much the clock was set back since the last act, in ms; null where it was not. */
+export function clockStep_ms(tx: Tx, clock_ms: number): number | null {
+  const back_ms = lastAct_ms(tx) - clock_ms;
+  return back_ms > STEP_MS ? back_ms : null;
+}
+
+function lastAct_ms(tx: Tx): number {
   const last = tx.select({ at: ledger.recordedAt }).from(ledger).orderBy(desc(ledger.seq)).limit(1).get();
-  return Math.max(clock_ms, last?.at ?? 0);
+  return last?.at ?? 0;
 }

@@ -61,7 +61,8 @@ export function airState(facts: AirFacts, log: readonly LogEntry[], ask: AirAsk)
   const since = countsSince(facts, log, ask.entry);
   const gases = namesOf(facts);
   const points = facts.testPoints.filter((point) => ask.only?.(point) ?? true);
-  const readAt = (point: string) => entriesOf(log, "air").filter((entry) => !keeps("point") || entry.point === point);
+  const readAt = (point: string) =>
+    entriesOf(sinceClock(log), "air").filter((entry) => !keeps("point") || entry.point === point);
   const tooLong = keeps("round") && ask.begins ? roundTooLong(log, since) : () => false;
   const ages: number[] = [];
   const tests = points.map((point): PointTest => {
@@ -92,6 +93,11 @@ export function airState(facts: AirFacts, log: readonly LogEntry[], ask: AirAsk)
   const fit = wants.length === 0;
   const until_ms = ages.length === 0 ? Infinity : Math.min(...ages) + ask.every_min * MINUTE_MS;
   return { points: tests, fit, until_ms: fit ? until_ms : null, since, wants };
+}
+
+/** What was written down since the clock was last set right: before that nobody knows how old it is. */
+function sinceClock(log: readonly LogEntry[]): readonly LogEntry[] {
+  return log.slice(log.findLastIndex((entry) => entry.type === "stopped" && entry.cause === "clock") + 1);
 }
 
 /** Toxic gases that may be there and that some instrument sees: each is read by name. */

@@ -109,5 +109,7 @@ export function silentFrom_ms({ posted_ms, last_ms }: Heard): number {
 }
 
 export function isSilent(row: Heard, now_ms: number): boolean {
+  // Heard in what is still to come: the clock was set back, and nobody knows when it was.
+  if ((row.last_ms ?? 0) > now_ms + SILENT_AFTER_MS) return true;
   return now_ms >= silentFrom_ms(row);
 }

@@ -15,6 +15,7 @@ export const STOP_CAUSES = [
   "ventilation",
   "isolation",
   "requirement",
+  "clock",
 ] as const;
 export type StopCause = (typeof STOP_CAUSES)[number];
 

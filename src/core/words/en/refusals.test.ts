@@ -104,6 +104,7 @@ const EACH: { [Code in Refusal["code"]]: Extract<Refusal, { code: Code }> } = {
   "before its cause": { code: "before its cause", said: "Sat 09:10", what: "lock V-1", at: "Sat 10:12" },
   "not begun": { code: "not begun", step: "purge T-1" },
   "wait not over": { code: "wait not over", step: "purge T-1", left_s: 61, least_s: 7080, because: null },
+  "clock is right": { code: "clock is right" },
   "handing over to oneself": { code: "handing over to oneself" },
   "not for a shift": { code: "not for a shift", who: "Tomas Veyron", needs: ["coordinator", "issuer"] },
   "not gone through": { code: "not gone through", left: ["P-0001: live."], gone: ["P-0002: suspended."] },

@@ -214,6 +214,8 @@ function wordsOf(refusal: Refusal): string {
       return `${refusal.step} runs for a time, and nobody has begun it. Begin it, and come back when its time is over.`;
     case "wait not over":
       return `${refusal.step} lasts ${duration(refusal.least_s)}, and ${duration(refusal.left_s)} are left.${refusal.because === null ? "" : ` ${refusal.because}`}`;
+    case "clock is right":
+      return "The clock was not set back since the last act. There is nothing to settle.";
     case "handing over to oneself":
       return "Who comes is somebody else than who goes. Choose who takes the shift.";
     case "not for a shift":
