@@ -39,6 +39,15 @@ describe("hot work is lit only when everything around it is dealt with", () => {
     acting.did("fay", { type: "take post", post: "fire watch" }).aired(POINTS);
     expect(acting.code("hal", { type: "accept" })).toBe("accepted");
   });
+  test("air that was read by a clock that was ahead counts no more once that is set right", () => {
+    const acting = live();
+    acting.later(-HOUR).did("cora", { type: "stop", cause: "clock", reason: "an hour ahead" });
+    acting.later(MINUTE);
+    expect(missing(acting)).toContain("air");
+    expect(acting.code("isa", { type: "resume", words: "looked" })).toBe("asks unmet");
+    acting.aired(POINTS);
+    expect(acting.code("isa", { type: "resume", words: "looked" })).toBe("accepted");
+  });
   test("air with anything flammable in it is not fit, and a reading while live stops the work at once", () => {
     const acting = issued()
       .did("fay", { type: "take post", post: "fire watch" })
