@@ -191,6 +191,11 @@ export function checkIsolation(life: IsolationLife): void {
     if (step.stuck && (step.done || life.state === "proven")) broken(5, step);
     if (!step.done) continue;
     if (!step.done.skipped && step.after.some((id) => !doneIds.has(id))) broken(1, step);
+    // What is proved, or done again after it failed, stands at its last moment.
+    const before = life.steps.filter(
+      ({ id, kind, done, failures }) => done && step.after.includes(id) && kind !== "prove" && failures === undefined,
+    );
+    if (!step.done.skipped && before.some(({ done }) => done!.at_ms > step.done!.at_ms)) broken(8, step);
     if (step.phase === "restore" && life.state !== "restoring" && life.state !== "restored") broken(3, step);
     if (step.kind === "lock" && !step.done.lock) broken(4, step);
   }
