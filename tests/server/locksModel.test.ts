@@ -94,7 +94,10 @@ class Model {
 
   async act(who: string, type: string, input: unknown): Promise<boolean> {
     const before = heldNow(this.site);
+    const was = stateOf(this.site.db);
     const answer = await this.site.act(who, type, input);
+    // A refused act changes nothing; what the clock ends is its own.
+    if (!answer.ok) expect(withoutClock(stateOf(this.site.db))).toEqual(withoutClock(was));
     const count = answer.ok ? this.done : this.refused;
     const name = answer.ok ? type : answer.code;
     count.set(name, (count.get(name) ?? 0) + 1);
@@ -277,6 +280,7 @@ class Model {
   }
 }
 
+const withoutClock = (rows: readonly string[]) => rows.filter((row) => !/^permit(s|_log) /.test(row));
 const jobIdOf = (site: TestSite, isolation: string) =>
   site.db.$client
     .prepare("SELECT job_id FROM job_isolations ji JOIN isolations i ON i.id = ji.isolation_id WHERE i.number = ?")
@@ -418,7 +422,7 @@ test("whatever people do in whatever order, the promises of the lock box hold, a
   ]) {
     expect([type, (reached.get(type) ?? 0) > 0, Object.fromEntries(reached)]).toEqual([type, true, expect.anything()]);
   }
-  for (const code of ["people on", "lock in use", "out of order", "last off"]) {
+  for (const code of ["people on", "lock in use", "out of order", ...(RUNS < MANY ? [] : ["last off"])]) {
     expect([code, (reached.get(`no: ${code}`) ?? 0) > 0]).toEqual([code, true]);
   }
 });

@@ -1,5 +1,6 @@
 import type { Db } from "../../src/server/db/database";
 import { loadIsolation } from "../../src/server/isolation/isolationStore";
+import { permitNow } from "../../src/server/permit/permitFacts";
 import { TestSite } from "../support/testSite";
 import { approved, openTwoJobs } from "../support/twoJobs";
 import { issued } from "../support/writePermit";
@@ -55,6 +56,20 @@ test("an accepted deviation is done, asked of the permit, kept up, and taken bac
   }
   await site.done("hal", "permit.accept", { permit });
   await site.done("hal", "permit.sign-on", { permit, lock: "H-1" });
+  // It is accepted to the end of the job's window; then an approver looks again, and meanwhile nobody works.
+  const ends_ms = permitNow(site.db, permit, site.clock_ms)!.facts.acceptedUntil_ms!;
+  expect(permitNow(site.db, permit, ends_ms - 1)!.now.state).toBe("live");
+  expect(permitNow(site.db, permit, ends_ms)!.now.log.at(-1)).toMatchObject({
+    cause: "isolation",
+    reason: expect.stringMatching(/accepted until .*; an approver looks at it again/),
+  });
+  const longer = { job, until_ms: ends_ms + 3_600_000, reason: "the drain is still watched" };
+  expect(await site.refused("hal", "deviation.renew", longer)).toMatch(/You may not accept deviations for longer/);
+  expect(await site.refused("ana", "deviation.renew", { ...longer, until_ms: site.clock_ms - 1 })).toMatch(
+    /over before/,
+  );
+  await site.done("ana", "deviation.renew", longer);
+  expect(permitNow(site.db, permit, site.clock_ms)!.facts.acceptedUntil_ms).toBe(longer.until_ms);
   await site.done("hal", "permit.sign-off", { permit });
   await site.done("hal", "permit.hand-back", { permit });
   await site.done("isa", "permit.inspect", { permit, words: "Clean." });

@@ -163,6 +163,7 @@ export function wellFacts(more: Partial<PermitFacts> = {}): PermitFacts {
     plannedFor: ["open", "touch", "enter", "hot"],
     shortfalls: [],
     standIns: [],
+    acceptedUntil_ms: null,
     hazardsOpen: [],
     required: [],
     ofJob: [],

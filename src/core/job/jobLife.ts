@@ -31,6 +31,8 @@ export type JobCommand =
   | Readonly<{ type: "adjust" }>
   /** What it falls short of, accepted by somebody with what is done instead. */
   | Readonly<{ type: "accept deviation"; by: PersonId; ways: readonly string[] }>
+  /** What was accepted is accepted for longer. */
+  | Readonly<{ type: "renew deviations"; by: PersonId; at_ms: number; until_ms: number }>
   | Readonly<{ type: "change crew"; crew: readonly PersonId[] }>
   /** What is asked is written anew; `replanned` where its plan would be another: other places, or how people meet them. */
   | Readonly<{ type: "change"; holder: PersonId; replanned: boolean }>
@@ -92,6 +94,13 @@ export function decideJob(job: JobLife, command: JobCommand, facts: JobFacts): R
       const strange = command.ways.find((way) => !made.value.shortfalls.some((one) => wayOf(one) === way));
       return strange === undefined ? accept(job) : refuse({ code: "no such shortfall", way: strange });
     }
+    case "renew deviations":
+      if (job.askedBy === command.by) return refuse({ code: "accepting one's own deviation" });
+      if (facts.accepted.length === 0)
+        return refuse({ code: "unknown", what: "accepted deviation of", name: job.number });
+      return command.until_ms > command.at_ms
+        ? accept(job)
+        : refuse({ code: "validity", reason: "it would be over before it is signed" });
     case "change crew": {
       const crew = [...new Set(command.crew)];
       const strange = crew.find((id) => !facts.isKnown(id));

@@ -9,6 +9,8 @@ export type Accepted = Readonly<{
   acceptedGrade: string;
   acceptedDepth: number;
   measures: readonly string[];
+  /** Until when; then somebody looks at it again. Missing where it is only judged now. */
+  until_ms?: number;
 }>;
 
 /** A way by name: its source, what that supplies, and the face. */
@@ -67,4 +69,20 @@ export function standInsOf(
     }
   }
   return [...found.values()];
+}
+
+/**
+ * Until when what was accepted for these paths holds, in ms: the earliest of them, each by its last acceptance. Null where
+ * nothing was.
+ */
+export function acceptedUntil_ms(
+  plans: readonly Pick<Plan, "shortfalls">[],
+  accepted: readonly Accepted[],
+): number | null {
+  const ways = [...new Set(plans.flatMap(({ shortfalls }) => shortfalls.map(wayOf)))];
+  const until = ways.flatMap((way) => {
+    const own = accepted.flatMap((one) => (one.way === way && one.until_ms !== undefined ? [one.until_ms] : []));
+    return own.length === 0 ? [] : [Math.max(...own)];
+  });
+  return until.length === 0 ? null : Math.min(...until);
 }

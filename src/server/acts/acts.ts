@@ -44,7 +44,7 @@ import {
   stopWork,
 } from "../permit/permitActs";
 import { PERMIT_LOG_ACTS } from "../permit/permitLogActs";
-import { acceptDeviation, adjustPlan } from "../job/planActs";
+import { acceptDeviation, adjustPlan, renewDeviations } from "../job/planActs";
 import { importPlant } from "../plant/plantActs";
 import {
   authoriseRemoval,
@@ -71,6 +71,7 @@ export const ACTS: ReadonlyMap<string, Act> = new Map(
     withdrawJob,
     adjustPlan,
     acceptDeviation,
+    renewDeviations,
     doStep,
     proveAgain,
     beginStep,

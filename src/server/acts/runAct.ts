@@ -14,7 +14,7 @@ import { PrepareAgain, type Act, type ActOutcome, type Consequences } from "../a
 import { Busy } from "../runtime/workers";
 import { aboutOf } from "../ledger/aboutOf";
 import { READ_REMOVAL, unreadRemoval } from "../box/removalStore";
-import { settleStanding } from "../permit/settlePermits";
+import { settlePermit, settleStanding } from "../permit/settlePermits";
 import { ACTS } from "./acts";
 
 /** How an act arrives, from a screen or over HTTP. */
@@ -149,7 +149,9 @@ export async function runAct(
         const again = earlierAnswer(tx, actId, type, person!, asked);
         if (again) return { answer: again, head: null };
         const act_ms = actTime_ms(tx, clock_ms);
-        const outcome = run(tx, ACTS.get(type)?.setsTheClock ? clock_ms : act_ms);
+        const outcome = orNothing(tx, (inner) => run(inner, ACTS.get(type)?.setsTheClock ? clock_ms : act_ms));
+        // What the clock did meanwhile stands, and is written before the refusal.
+        if (!outcome.ok) settlePermit(tx, outcome.subject, act_ms);
         const now_ms = outcome.ok && ACTS.get(type)?.setsTheClock ? clock_ms : act_ms;
         const answer = answerOf(outcome);
         subject = outcome.subject;
@@ -180,6 +182,26 @@ export async function runAct(
       for (const one of also) announce({ kind: "permit", subject: one, about: aboutOf(db, one) });
     }
     return answer;
+  }
+}
+
+class Refused extends Error {
+  constructor(readonly outcome: ActOutcome) {
+    super("refused");
+  }
+}
+
+/** A refused act changes nothing, whatever it had written before it was refused. */
+function orNothing(tx: Parameters<Parameters<Db["transaction"]>[0]>[0], run: (tx: Tx) => ActOutcome): ActOutcome {
+  try {
+    return tx.transaction((inner) => {
+      const outcome = run(inner);
+      if (!outcome.ok) throw new Refused(outcome);
+      return outcome;
+    });
+  } catch (error) {
+    if (error instanceof Refused) return error.outcome;
+    throw error;
   }
 }
 

@@ -179,6 +179,8 @@ export const deviations = sqliteTable(
       .notNull()
       .references(() => people.id),
     acceptedAt: integer("accepted_at_ms").notNull(),
+    /** Until when; then an approver looks at it again. */
+    until: integer("until_ms").notNull().default(0),
   },
   (table) => [index("deviations_job").on(table.jobId)],
 );

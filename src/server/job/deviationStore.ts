@@ -8,7 +8,7 @@ import { deviations } from "../db/schema";
 import { grouped } from "../runtime/grouped";
 import { namesOf } from "../people/signIn";
 
-export type StoredDeviation = Accepted & Readonly<{ reason: string; by: string; at_ms: number }>;
+export type StoredDeviation = Accepted & Readonly<{ reason: string; by: string; at_ms: number; until_ms: number }>;
 
 /** Every deviation accepted for a job, oldest first. */
 export function acceptedFor(tx: Tx, jobId: string): readonly StoredDeviation[] {
@@ -40,6 +40,7 @@ export function acceptedForAll(tx: Tx, jobIds: readonly string[]): (jobId: strin
       reason: row.reason,
       by: nameOf(row.acceptedBy),
       at_ms: row.acceptedAt,
+      until_ms: row.until,
     }));
   return grouped(rows, ({ jobId }) => jobId);
 }

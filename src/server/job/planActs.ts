@@ -1,5 +1,5 @@
 import { randomUUID } from "node:crypto";
-import { eq } from "drizzle-orm";
+import { asc, eq } from "drizzle-orm";
 import { z } from "zod";
 import { wayOf } from "../../core/plan/deviations";
 import { type Job, OBJECTIVES, SCHOOLS } from "../../core/request/jobFile";
@@ -7,6 +7,7 @@ import type { Tx } from "../db/database";
 import { deviations, jobs } from "../db/schema";
 import { loadIsolation } from "../isolation/isolationStore";
 import { decideJob } from "../../core/job/jobLife";
+import { time_ms } from "./jobActs";
 import { jobFacts, jobLifeOf } from "./jobFacts";
 import { currentPlant, type CurrentPlant } from "../plant/plantStore";
 import { nextJob } from "../isolation/nextJob";
@@ -71,6 +72,8 @@ export const acceptDeviation = defineAct({
     ways: z.array(z.string()).min(1, "name at least one way").max(200),
     measures: z.array(z.string()).min(1, "choose at least one measure").max(20),
     reason,
+    /** The end of the job's window where nothing else is said. */
+    until_ms: time_ms("Until when").optional(),
   }),
   prepare: async (db, input): Promise<Planned | null> => {
     const found = jobAndPlant(db, input.job);
@@ -103,10 +106,49 @@ export const acceptDeviation = defineAct({
           plantRevision: plant.revision,
           acceptedBy: person.id,
           acceptedAt: now_ms,
+          until: input.until_ms ?? row.windowTo,
         })
         .run();
     }
     return { ok: true, subject, answer: { job: subject, ways: input.ways.length } };
+  },
+});
+
+/** What was accepted is looked at again, and accepted for longer: all of it, by somebody who did not ask for the job. */
+export const renewDeviations = defineAct({
+  type: "deviation.renew",
+  words: "accept deviations for longer",
+  roles: ["approver"],
+  pin: true,
+  input: z.object({ job: z.string(), until_ms: time_ms("Until when"), reason }),
+  run: ({ tx, person, now_ms }, input) => {
+    const found = jobAndPlant(tx, input.job);
+    if (found === null) return unknownJob(input.job);
+    const { row } = found;
+    const subject = row.number;
+    const command = { type: "renew deviations", by: person.id, at_ms: now_ms, until_ms: input.until_ms } as const;
+    const decided = decideJob(jobLifeOf(row), command, jobFacts(tx, row));
+    if (!decided.ok) return { ok: false, subject, refusal: decided.refusal };
+    const rows = tx
+      .select()
+      .from(deviations)
+      .where(eq(deviations.jobId, row.id))
+      .orderBy(asc(deviations.acceptedAt))
+      .all();
+    const last = [...new Map(rows.map((one) => [one.way, one])).values()];
+    for (const one of last) {
+      tx.insert(deviations)
+        .values({
+          ...one,
+          id: randomUUID(),
+          reason: input.reason,
+          acceptedBy: person.id,
+          acceptedAt: now_ms,
+          until: input.until_ms,
+        })
+        .run();
+    }
+    return { ok: true, subject, answer: { job: subject, ways: last.length } };
   },
 });
 

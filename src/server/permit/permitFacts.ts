@@ -1,7 +1,7 @@
 import { inOneGo } from "../../core/inOneGo";
 import { openEndsOf } from "../../core/permit/around/openEnds";
 import { airLimitsFor, airPlaces } from "../../core/permit/air/airPlaces";
-import { shortfallsNotAccepted, standInsOf, wayOf } from "../../core/plan/deviations";
+import { acceptedUntil_ms, shortfallsNotAccepted, standInsOf, wayOf } from "../../core/plan/deviations";
 import { shortfallsSchema } from "../../core/plan/planSchema";
 import { parsed } from "../db/jsonColumn";
 import { notHeld } from "../../core/isolation/heldNow";
@@ -128,6 +128,14 @@ function factsOf(tx: Tx, stored: StoredPermit, now_ms: number, site: PermitSite)
         shortfalls: parsed("plan_json", shortfallsSchema, shortfalls),
       }));
       return plans.flatMap((plan) => standInsOf(plan, accepted, profile));
+    },
+    acceptedUntil_ms: () => {
+      const accepted = site.accepted(row.jobId);
+      if (accepted.length === 0) return null;
+      const plans = rows().map(({ shortfalls }) => ({
+        shortfalls: parsed("plan_json", shortfallsSchema, shortfalls),
+      }));
+      return acceptedUntil_ms(plans, accepted);
     },
     hazardsOpen: () => hazardsOpenOf(job(), site.plantOf(row.jobId)),
     required: () => permitsRequiredOf(job(), site.plantOf(row.jobId)),

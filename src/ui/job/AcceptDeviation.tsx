@@ -1,6 +1,8 @@
 "use client";
 
 import { ActForm } from "../act/ActForm";
+import { Field, TextField } from "../act/Field";
+import { instantOf } from "../text/siteInstant";
 
 type Props = Readonly<{
   job: string;
@@ -8,10 +10,12 @@ type Props = Readonly<{
   school: string;
   ways: readonly string[];
   measures: readonly { id: string; words: string }[];
+  /** The end of the job's window, as a field holds it. */
+  until: string;
 }>;
 
 /** An approver reads every way, ticks what is done instead, and signs. */
-export function AcceptDeviation({ job, objective, school, ways, measures }: Props) {
+export function AcceptDeviation({ job, objective, school, ways, measures, until }: Props) {
   return (
     <div className="mt-4 max-w-3xl">
       <h3 className="mb-2 font-semibold">Accept, with what is done instead</h3>
@@ -23,6 +27,7 @@ export function AcceptDeviation({ job, objective, school, ways, measures }: Prop
           ways: fields.getAll("way").map(String),
           measures: fields.getAll("measure").map(String),
           reason: String(fields.get("reason") ?? ""),
+          until_ms: instantOf(String(fields.get("until_ms") ?? "")) ?? undefined,
         })}
         pin
         button="Accept these deviations"
@@ -51,7 +56,40 @@ export function AcceptDeviation({ job, objective, school, ways, measures }: Prop
           Why this is acceptable
           <textarea name="reason" rows={2} maxLength={500} className="textarea w-full font-normal" />
         </label>
+        <Field
+          label="Accepted until"
+          name="until_ms"
+          type="datetime-local"
+          defaultValue={until}
+          className="sm:w-72"
+          hint="Then permits stop until an approver has looked again."
+        />
       </ActForm>
     </div>
+  );
+}
+
+/** What was accepted is looked at again, and accepted for longer. */
+export function RenewDeviations({ job, until }: Readonly<{ job: string; until: string }>) {
+  return (
+    <details className="mt-4 max-w-3xl">
+      <summary className="link w-fit cursor-pointer">Accept for longer</summary>
+      <div className="mt-3">
+        <ActForm
+          act="deviation.renew"
+          label="Accept for longer"
+          fixed={{ job }}
+          toInput={(fields) => ({
+            until_ms: instantOf(String(fields.get("until_ms") ?? "")),
+            reason: String(fields.get("reason") ?? ""),
+          })}
+          pin
+          button="Accept for longer"
+        >
+          <Field label="Until" name="until_ms" type="datetime-local" defaultValue={until} className="sm:w-72" />
+          <TextField label="Why this is acceptable still" name="reason" rows={2} maxLength={500} />
+        </ActForm>
+      </div>
+    </details>
   );
 }

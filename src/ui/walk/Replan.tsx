@@ -22,11 +22,14 @@ export function Replan({
   view,
   mayApprove,
   job,
+  until,
 }: {
   isolation: string;
   view: ReplanView;
   mayApprove: boolean;
   job: string;
+  /** The end of the job's window, as a field holds it. */
+  until: string;
 }) {
   const tags = (list: readonly string[]) => (list.length === 0 ? "none" : list.join(", "));
   return (
@@ -68,6 +71,7 @@ export function Replan({
                 school={view.school}
                 ways={view.short.map(({ way }) => way)}
                 measures={view.measures}
+                until={until}
               />
             </div>
           )}

@@ -38,7 +38,17 @@ export type KindRule = Readonly<{
 }>;
 
 /** Asked of every kind. */
-const EVERY = ["isolation", "stand-ins", "hazards", "other permits", "approval", "copies", "revalidation", "clashes"];
+const EVERY = [
+  "isolation",
+  "accepted",
+  "stand-ins",
+  "hazards",
+  "other permits",
+  "approval",
+  "copies",
+  "revalidation",
+  "clashes",
+];
 const SHIFT_h = 12;
 
 const rule = (kind: PermitKind, words: string, more: Partial<KindRule> & Pick<KindRule, "asks">): KindRule => ({

@@ -17,6 +17,7 @@ export function nextChange_ms(context: AskContext): number {
   const [shift_ms] = facts.shiftChanges_ms(now_ms, now_ms + AHEAD_MS);
   const moments = [
     permit.validTo_ms,
+    facts.acceptedUntil_ms ?? Infinity,
     ...dueUnder(context).map(({ at_ms }) => at_ms),
     ...(shift_ms === undefined ? [] : [shift_ms + within_ms]),
     ...facts.detectors.filter(({ silent }) => !silent).map(({ silentFrom_ms }) => silentFrom_ms),

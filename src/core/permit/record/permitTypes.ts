@@ -178,6 +178,8 @@ export type PermitFacts = Readonly<{
   shortfalls: readonly string[];
   /** What was accepted in place of barriers that are not there, for the work locations of its isolations. */
   standIns: readonly StandIn[];
+  /** Until when what was accepted below the rules holds; null where nothing was. */
+  acceptedUntil_ms: number | null;
   /** What is left to decide of the job's hazards; null when nobody has begun. */
   hazardsOpen: readonly string[] | null;
   /** The kinds of permit that the job's hazards require; null where there is no register to ask. */

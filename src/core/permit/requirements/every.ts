@@ -64,6 +64,14 @@ export const EVERY_ASK: Readonly<Record<string, AskMaker>> = {
     });
   },
 
+  accepted: ({ facts, now_ms }) => {
+    const { acceptedUntil_ms: until_ms } = facts;
+    if (until_ms === null) return null;
+    const unmet =
+      now_ms < until_ms ? null : `it was accepted until ${facts.timeOf(until_ms)}; an approver looks at it again`;
+    return known("accepted", "What was accepted below the rules is accepted still", unmet, { cause: "isolation" });
+  },
+
   "stand-ins": (context) =>
     context.facts.standIns.map(({ measure, words, face, sources }) =>
       looked(context, `stand-in ${measure} ${face}`, `${words}, against ${sources.join(", ")} at ${face}`, {

@@ -19,6 +19,7 @@ import { LaidLantern } from "./LaidLantern";
 import { IsolationReview } from "@/ui/locks/IsolationReview";
 import { ProveAgain } from "@/ui/locks/ProveAgain";
 import { TemporaryRestores } from "@/ui/locks/TemporaryRestores";
+import { siteField } from "@/ui/text/siteInstant";
 import { SwapForm } from "@/ui/job/SwapForm";
 import { NotHeldNotice } from "@/ui/walk/NotHeldNotice";
 import { Replan } from "@/ui/walk/Replan";
@@ -127,7 +128,15 @@ export async function WalkStage({ view, person, phase }: Props) {
           )}
         </div>
         <NotHeldNotice why={view.planFault} />
-        {replan && <Replan isolation={isolation.number} view={replan} mayApprove={isCoordinator} job={view.number} />}
+        {replan && (
+          <Replan
+            isolation={isolation.number}
+            view={replan}
+            mayApprove={isCoordinator}
+            job={view.number}
+            until={siteField(view.windowTo_ms, timeZone)}
+          />
+        )}
         {phase === "isolate" && view.review && (
           <IsolationReview
             isolation={isolation.number}

@@ -5,10 +5,11 @@ import { profileOf } from "@/core/requirement/profiles";
 import type { JobView } from "@/server/job/jobView";
 import type { Person } from "@/server/people/signIn";
 import type { StoredDeviation } from "@/server/job/deviationStore";
-import { siteTime } from "@/server/runtime/siteTime";
+import { siteTime, siteTimeZone } from "@/server/runtime/siteTime";
 import { Tags } from "@/ui/text/Tags";
 import { WideTable } from "@/ui/text/WideTable";
-import { AcceptDeviation } from "@/ui/job/AcceptDeviation";
+import { siteField } from "@/ui/text/siteInstant";
+import { AcceptDeviation, RenewDeviations } from "@/ui/job/AcceptDeviation";
 
 type Group = {
   required: string;
@@ -97,7 +98,7 @@ export function Shortfalls({
                     {left.length > 0 ? (
                       <strong>open{left.length < group.rows.length ? `: ${left.length}` : ""}</strong>
                     ) : (
-                      done && `${done.by}, ${siteTime(done.at_ms)}: ${done.reason}`
+                      done && `${done.by}, ${siteTime(done.at_ms)}, until ${siteTime(done.until_ms)}: ${done.reason}`
                     )}
                   </td>
                 </tr>
@@ -115,7 +116,11 @@ export function Shortfalls({
           measures={measures
             .filter((measure) => plan.shortfalls.some((row) => row.measures.includes(measure.id)))
             .map(({ id, words }) => ({ id, words }))}
+          until={siteField(view.windowTo_ms, siteTimeZone())}
         />
+      )}
+      {accepted.length > 0 && view.state === "open" && person.roles.includes("approver") && (
+        <RenewDeviations job={view.number} until={siteField(view.windowTo_ms, siteTimeZone())} />
       )}
     </section>
   );
