@@ -1,12 +1,11 @@
 import { eq } from "drizzle-orm";
 import { jobs, permits } from "../../src/server/db/schema";
-import { ledgerHead } from "../../src/server/ledger/append";
 import { jobHazards } from "../../src/server/hazard/hazardStore";
 import { permitNow } from "../../src/server/permit/permitFacts";
 import { HOUR } from "../support/permits";
-import { replay, stateOf } from "../support/replay";
+import { expectReplay } from "../support/expectReplay";
 import { TestSite } from "../support/testSite";
-import { approved, ITEMS, LINKS, openTwoJobs } from "../support/twoJobs";
+import { approved, openTwoJobs } from "../support/twoJobs";
 import { decideHazards, drafted, signedToIssue } from "../support/writePermit";
 
 let site: TestSite;
@@ -98,15 +97,5 @@ test("a job that nobody does is withdrawn with its reason, stays on record, and 
   ] as const) {
     expect(await site.refused("cora", type, input)).toMatch(/is withdrawn/);
   }
-  const again = new TestSite("again.db");
-  const files = [
-    { name: "items.csv", text: ITEMS },
-    { name: "links.csv", text: LINKS },
-  ];
-  try {
-    expect(await replay(site.db, again.db, files)).toBe(ledgerHead(site.db).hash);
-    expect(stateOf(again.db)).toEqual(stateOf(site.db));
-  } finally {
-    again.close();
-  }
+  await expectReplay(site);
 });

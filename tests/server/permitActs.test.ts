@@ -1,6 +1,5 @@
 import { eq } from "drizzle-orm";
 import { detectors, ledger, permitLog, permits } from "../../src/server/db/schema";
-import { ledgerHead } from "../../src/server/ledger/append";
 import { receive } from "../../src/server/permit/instruments";
 import { tokenHash } from "../../src/server/permit/detectorStore";
 import { jobHazards } from "../../src/server/hazard/hazardStore";
@@ -9,9 +8,9 @@ import { settleAll } from "../../src/server/permit/settlePermits";
 import { message, SCENARIOS } from "../../src/instruments/scenarios";
 import { DETAILS, HOUR, MINUTE, SHEET } from "../support/permits";
 import { TestSite } from "../support/testSite";
-import { replay, stateOf } from "../support/replay";
+import { expectReplay } from "../support/expectReplay";
 import { decideHazards, drafted, toTick } from "../support/writePermit";
-import { approved, atWork, ITEMS, LINKS, openTwoJobs } from "../support/twoJobs";
+import { approved, atWork, openTwoJobs } from "../support/twoJobs";
 
 let site: TestSite;
 beforeEach(async () => {
@@ -228,17 +227,7 @@ test("a ledger with hazards, lifts, air and a watch, played again on an empty da
   await site.done("hal", "hazard.decide", { job, hazard: "lift", verdict: "kept" });
   await readAir(permit, 3);
   await site.done("wanda", "permit.stop", { permit, reason: "smoke" });
-  const again = new TestSite("again.db");
-  try {
-    const files = [
-      { name: "items.csv", text: ITEMS },
-      { name: "links.csv", text: LINKS },
-    ];
-    expect(await replay(site.db, again.db, files)).toBe(ledgerHead(site.db).hash);
-    expect(stateOf(again.db)).toEqual(stateOf(site.db));
-  } finally {
-    again.close();
-  }
+  await expectReplay(site);
 });
 
 describe("instruments", () => {

@@ -2,11 +2,10 @@ import { ledger } from "../../src/server/db/schema";
 import { handoverItems } from "../../src/server/handover/handoverItems";
 import { lastHandover } from "../../src/server/handover/handoverStore";
 import { keyOf } from "../../src/core/handover/handover";
-import { ledgerHead } from "../../src/server/ledger/append";
 import { permitNow } from "../../src/server/permit/permitFacts";
-import { replay, stateOf } from "../support/replay";
+import { expectReplay } from "../support/expectReplay";
 import { TestSite } from "../support/testSite";
-import { atWork, ITEMS, LINKS, openTwoJobs } from "../support/twoJobs";
+import { atWork, openTwoJobs } from "../support/twoJobs";
 import { drafted, signedToIssue } from "../support/writePermit";
 
 const PERMITS = 12;
@@ -94,15 +93,5 @@ test("who comes revalidates in the same act, as an issuer and nobody else, all o
   await site.done("colin", "shift.hand-over", handing({ coming: "isa", revalidate }));
   const { log } = permitNow(site.db, permit, site.clock_ms)!.now;
   expect(log.at(-1)).toMatchObject({ type: "signed", act: "revalidate", by: "isa" });
-  const again = new TestSite("again.db");
-  const files = [
-    { name: "items.csv", text: ITEMS },
-    { name: "links.csv", text: LINKS },
-  ];
-  try {
-    expect(await replay(site.db, again.db, files)).toBe(ledgerHead(site.db).hash);
-    expect(stateOf(again.db)).toEqual(stateOf(site.db));
-  } finally {
-    again.close();
-  }
+  await expectReplay(site);
 });

@@ -3,7 +3,7 @@ export const SHIFT_HOURS: readonly number[] = [6, 14, 22];
 
 /** Hours as a site writes them down, such as "6, 18"; null where they are no hours. */
 export function readShiftHours(text: string): number[] | null {
-  const hours = text.split(",").map((hour) => (/^\s*\d{1,2}\s*$/.test(hour) ? Number(hour) : NaN));
+  const hours = text.split(",").map((hour) => (/^\d{1,2}$/.test(hour.trim()) ? Number(hour) : NaN));
   const sound = hours.every((hour) => hour >= 0 && hour <= 23) && new Set(hours).size === hours.length;
   return sound ? hours.sort((a, b) => a - b) : null;
 }

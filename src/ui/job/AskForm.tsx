@@ -47,7 +47,7 @@ export function AskForm({ places, people, hows, profiles, change }: Props) {
       tone="strong"
       then={change ? undefined : "/jobs/{job}/energies"}
       fixed={change ? { job: change.job } : undefined}
-      toInput={readAsk}
+      toInput={(fields) => readAsk(fields, change?.faces ?? [])}
     >
       <Field
         label="What is to be done"
@@ -78,7 +78,6 @@ export function AskForm({ places, people, hows, profiles, change }: Props) {
                 className="input tag w-44"
                 placeholder="P-204A"
               />
-              <LeftOut face={face} said={change?.faces[face]} />
               {hows.map((how) => (
                 <label key={how} className="flex items-center gap-2">
                   <input
@@ -169,21 +168,14 @@ export function AskForm({ places, people, hows, profiles, change }: Props) {
   );
 }
 
-/** Carriers that were left out of a work face, with the reason: they go with its place. */
-function LeftOut({ face, said }: { face: number; said: AskedJob["faces"][number] | undefined }) {
-  if (said?.carriers === undefined) return null;
-  const { place, carriers, reason } = said;
-  return <input type="hidden" name={`only-${face}`} value={JSON.stringify({ place, carriers, reason })} />;
-}
-
-function readAsk(fields: FormData): Record<string, unknown> {
+/** Carriers that were left out of a work face, with the reason, go with its place. */
+function readAsk(fields: FormData, before: AskedJob["faces"]): Record<string, unknown> {
   const faces = [...fields.keys()]
     .filter((key) => key.startsWith("face-"))
     .map((key) => {
       const place = String(fields.get(key)).trim();
-      const only = JSON.parse(String(fields.get(key.replace("face", "only")) ?? "{}")) as { place?: string };
-      const { place: of, ...leftOut } = only;
-      return { place, how: fields.getAll(key.replace("face", "how")), ...(of === place ? leftOut : {}) };
+      const { carriers, reason } = before.find((face) => face.place === place) ?? {};
+      return { place, how: fields.getAll(key.replace("face", "how")), ...(carriers ? { carriers, reason } : {}) };
     });
   const time = (name: string) => instantOf(String(fields.get(name) ?? ""));
   return {
