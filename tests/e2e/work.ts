@@ -2,8 +2,8 @@ import Database from "better-sqlite3";
 import type { Page } from "@playwright/test";
 import { join } from "node:path";
 import type { PlannedStep } from "../../src/core/procedure/steps";
-import { soundReport } from "../../src/core/isolation/soundReport";
-import { BEGUN, waitsFrom_ms } from "../../src/core/isolation/held";
+import { soundBegin, soundReport } from "../../src/core/isolation/soundReport";
+import { BEGUN, overAt_ms } from "../../src/core/isolation/held";
 import { loadIsolation } from "../../src/server/isolation/isolationStore";
 import { waitOf } from "../../src/server/isolation/stepWaits";
 import type { PermitKind } from "../../src/core/permit/kinds/kinds";
@@ -80,7 +80,7 @@ export async function walkByPost(
     const finished = new Set(steps.filter((step) => step.done).map(({ id }) => id));
     const next = steps.find((step) => step.phase === phase && !step.done && step.after.every((id) => finished.has(id)));
     if (!next || until(next)) return;
-    const second = next.kind === "prove" || next.kind === "verify";
+    const second = next.secondPerson || next.kind === "prove" || next.kind === "verify";
     const who =
       next.role === "operator"
         ? "Ruth Amberley"
@@ -96,7 +96,10 @@ export async function walkByPost(
       isolation,
     ) as [{ people: number }];
     const report = soundReport(next, { lock: `${isolation}-${next.id}`, people });
-    if (BEGUN.has(next.kind)) await done(await as(who), "step.begin", { isolation, step: next.id });
+    if (BEGUN.has(next.kind)) {
+      const beside = soundBegin(next, idOf(site, "Ruth Amberley"));
+      await done(await as(who), "step.begin", { isolation, step: next.id, ...beside });
+    }
     await waited(site, isolation, next.id);
     await done(await as(who), "step.do", { isolation, step: next.id, ...report });
   }
@@ -108,8 +111,8 @@ async function waited(site: Site, isolation: string, step: string): Promise<void
   const left_ms = asked(site, (db) => {
     const { row, life } = loadIsolation(db, isolation)!;
     const next = life.steps.find(({ id }) => id === step)!;
-    const from_ms = waitsFrom_ms(life, next);
-    return from_ms === null ? 0 : from_ms + waitOf(db, row)(next).least_s * 1000 - clock.now_ms;
+    const over_ms = overAt_ms(life, next, waitOf(db, row)(next));
+    return over_ms === null ? 0 : over_ms - clock.now_ms;
   });
   if (left_ms > 0) await clock.on(left_ms);
 }

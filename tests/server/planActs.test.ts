@@ -7,6 +7,7 @@ import { addPerson } from "../../src/server/people/addPerson";
 import { openDatabase, type Db } from "../../src/server/db/database";
 import { deviations, holds, isolationReviews, isolations, jobs, ledger, people } from "../../src/server/db/schema";
 import { verifyLedger } from "../../src/server/ledger/verify";
+import { BEGUN } from "../../src/core/isolation/held";
 import { soundReport } from "../../src/core/isolation/soundReport";
 import { toPerson } from "../../src/server/people/signIn";
 import { loadIsolation } from "../../src/server/isolation/isolationStore";
@@ -203,6 +204,7 @@ describe("two jobs behind the same valves", () => {
             step.phase === "isolate" &&
             !step.done &&
             step.kind !== "prove" &&
+            !BEGUN.has(step.kind) &&
             step.after.every((id) => finished.has(id)),
         );
         if (!next) break;

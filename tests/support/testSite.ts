@@ -8,9 +8,9 @@ import type { Competence, Role } from "../../src/core/people/roles";
 import { runAct, type ActAnswer } from "../../src/server/acts/runAct";
 import { openDatabase, type Db } from "../../src/server/db/database";
 import { jobs, people, permits } from "../../src/server/db/schema";
-import { soundReport } from "../../src/core/isolation/soundReport";
+import { soundBegin, soundReport } from "../../src/core/isolation/soundReport";
 import { toPerson } from "../../src/server/people/signIn";
-import { BEGUN, waitsFrom_ms } from "../../src/core/isolation/held";
+import { BEGUN, overAt_ms, WATCHED } from "../../src/core/isolation/held";
 import { waitOf } from "../../src/server/isolation/stepWaits";
 import { loadIsolation } from "../../src/server/isolation/isolationStore";
 
@@ -132,6 +132,13 @@ export class TestSite {
     return "orla";
   }
 
+  /** Somebody who watches and does nothing else; made when first wanted. Answers their id. */
+  async watcher(): Promise<string> {
+    const find = () => this.db.select().from(people).where(eq(people.signIn, "wenke")).get()?.id;
+    if (find() === undefined) await this.add({ signIn: "wenke", roles: ["operator"] });
+    return find()!;
+  }
+
   /** Does every step that may be done, by `first`; what a second person does, by `second`. Stops where `until` says. */
   async walk(
     isolation: string,
@@ -149,21 +156,22 @@ export class TestSite {
       const who =
         next.role === "operator"
           ? await this.operator()
-          : next.kind === "prove" || next.kind === "verify"
+          : next.secondPerson || next.kind === "prove" || next.kind === "verify"
             ? p.second
             : p.first;
       const { row } = loadIsolation(this.db, isolation)!;
-      if (BEGUN.has(next.kind)) await this.done(who, "step.begin", { isolation, step: next.id });
+      if (BEGUN.has(next.kind)) {
+        const beside = soundBegin(next, WATCHED.has(next.kind) ? await this.watcher() : "");
+        await this.done(who, "step.begin", { isolation, step: next.id, ...beside });
+      }
       const began = loadIsolation(this.db, isolation)!.life;
-      const from_ms = waitsFrom_ms(
+      const over_ms = overAt_ms(
         began,
         began.steps.find(({ id }) => id === next.id)!,
+        waitOf(this.db, row)(next),
       );
       // They wait for as long as it takes.
-      if (from_ms !== null) {
-        const over_ms = from_ms + 1000 * waitOf(this.db, row)(next).least_s;
-        this.clock_ms = Math.max(this.clock_ms, over_ms);
-      }
+      if (over_ms !== null) this.clock_ms = Math.max(this.clock_ms, over_ms);
       const report = soundReport(next, { lock: `L-${++this.#locks}`, people: p.people, locks: p.locks });
       await this.done(who, "step.do", { isolation, step: next.id, ...report });
     }

@@ -10,7 +10,8 @@ export function walkFacts(rest: Partial<IsolationFacts> = {}): IsolationFacts {
     heldByOthers: () => [],
     approvedAt_ms: 0,
     timeOf: (at_ms) => String(at_ms),
-    waitOf: () => ({ least_s: 0, because: null }),
+    waitOf: () => ({ least_s: 0, because: null, isAssumed: false }),
+    watches: () => null,
     planFell: false,
     nameOf: (id) => id,
     gear: (kind, number) =>

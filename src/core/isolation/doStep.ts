@@ -101,8 +101,8 @@ function sharedFault(life: IsolationLife, step: WalkStep, facts: IsolationFacts)
 
 /** What the plant says against it is written down, and the isolation is not proven; a report at fault changes nothing. */
 function orFailed(life: IsolationLife, step: WalkStep, refusal: Refusal, command: StepCommand): Result<IsolationLife> {
-  // Not cool yet is no proof that failed.
-  const failure = step.kind === "cool" ? null : failureOf(refusal, command);
+  // Not cool yet, or not empty yet, is no proof that failed.
+  const failure = step.kind === "cool" || step.kind === "empty" ? null : failureOf(refusal, command);
   return failure === null ? refuse(refusal) : accept(failed(life, step, failure));
 }
 
@@ -120,7 +120,7 @@ function personFault(life: IsolationLife, step: WalkStep, command: StepCommand) 
   }
   const hungIt = life.steps.some(
     (other) =>
-      other.kind === "lock" &&
+      other.kind === (step.kind === "certify" ? "clean" : "lock") &&
       other.done?.by === command.by &&
       (step.kind === "prove" || other.subject === step.subject),
   );

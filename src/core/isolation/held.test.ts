@@ -26,7 +26,7 @@ const life = (...steps: PlannedStep[]): IsolationLife => ({
   state: "isolating",
   steps: steps.map(open),
 });
-const facts = walkFacts({ waitOf: () => ({ least_s: WAIT_s, because: null }) });
+const facts = walkFacts({ waitOf: () => ({ least_s: WAIT_s, because: null, isAssumed: false }) });
 const by = { by: PIA, competences: ["process", "electrical"] as const, roles: ["isolator"] as const };
 const begin = (at_ms: number, id = "p"): IsolationCommand => ({ ...by, type: "begin step", step: id, at_ms });
 const finish = (at_ms: number, id = "p", more = {}): IsolationCommand => ({
@@ -112,4 +112,57 @@ test("cooled means measured, and not cool yet is no proof that failed", () => {
   const warm = finish(0, "c", { reading: 60, instrument: "TH-02" });
   expect(code(hot, warm)).toBe("reading not safe");
   expect(code(hot, finish(0, "c", { reading: 40, instrument: "TH-02" }))).toBe("done");
+});
+
+describe("a vessel is emptied under somebody's eyes", () => {
+  const WIM = "wim" as PersonId;
+  const full = life(step("p", "empty"), step("c", "clean", ["p"]), {
+    ...step("d", "certify", ["c"]),
+    secondPerson: true,
+  });
+  const run = (at_ms: number, more: object = {}): IsolationCommand =>
+    ({ ...begin(at_ms), watcher: WIM, how: "drained", ...more }) as IsolationCommand;
+  const dry = (at_ms: number, more: object = {}) =>
+    finish(at_ms, "p", { reading: 0, words: "slop tank; the panel", ...more });
+
+  test("nobody begins it without a watcher who does nothing else, or without saying how it leaves", () => {
+    expect(code(full, begin(0))).toBe("reading missing");
+    expect(code(full, run(0, { how: null }))).toBe("reading missing");
+    expect(code(full, run(0))).toBe("done");
+    const busy = decideIsolation(full, run(0), { ...facts, watches: () => "permit P-3" });
+    expect(busy).toMatchObject({ ok: false, refusal: { code: "other duty", where: "permit P-3" } });
+    // Begun anew by the same watcher: they are not busy with themselves.
+    const again = decideIsolation(after(full, run(0)), run(1), { ...facts, watches: () => "this very one" });
+    expect(again.ok).toBe(true);
+  });
+  test("drained it takes its time; pumped, or by figures that are only assumed, its level says when it is over", () => {
+    const runs = after(full, run(0));
+    expect(code(runs, dry(1000))).toBe("wait not over");
+    expect(code(runs, dry(WAIT_s * 1000))).toBe("done");
+    expect(code(after(full, run(0, { how: "pumped" })), dry(1000))).toBe("done");
+    const guess = { ...facts, waitOf: () => ({ least_s: WAIT_s, because: null, isAssumed: true }) };
+    expect(decideIsolation(runs, dry(1000), guess).ok).toBe(true);
+  });
+  test("it is over when nothing is left and somebody agreed to where it went; not yet is no proof that failed", () => {
+    const runs = after(full, run(0));
+    expect(code(runs, dry(WAIT_s * 1000, { reading: undefined }))).toBe("reading missing");
+    expect(code(runs, dry(WAIT_s * 1000, { words: " " }))).toBe("reading missing");
+    expect(code(runs, dry(WAIT_s * 1000, { reading: 40 }))).toBe("reading not safe");
+  });
+  test("the watcher called away stops it: what ran counts for nothing", () => {
+    const stop = { ...by, type: "stop step", step: "p", at_ms: 5000, words: "fire alarm" } as IsolationCommand;
+    const stopped = after(after(full, run(0)), stop);
+    expect(code(stopped, dry(WAIT_s * 1000))).toBe("not begun");
+    expect(code(after(stopped, run(6000)), dry(WAIT_s * 1000))).toBe("wait not over");
+    expect(code(full, stop)).toBe("not begun");
+    expect(code(after(after(full, run(0)), dry(WAIT_s * 1000)), { ...stop, at_ms: WAIT_s * 1000 })).toBe("not begun");
+  });
+  test("the certificate is not written by whoever cleaned it", () => {
+    const empty = after(after(full, run(0)), dry(WAIT_s * 1000));
+    const late = WAIT_s * 1000;
+    const clean = after(empty, finish(late, "c", { words: "hot water, an hour" }));
+    const certify = finish(late, "d", { words: "DC-14, the laboratory" });
+    expect(code(clean, certify)).toBe("second person needed");
+    expect(code(clean, { ...certify, by: WIM } as IsolationCommand)).toBe("done");
+  });
 });

@@ -15,10 +15,16 @@ export type WalkStep = PlannedStep &
     done: Done | null;
     stuck: Stuck | null;
     /** Who turned on what it runs for a time with, and when; missing where nobody did, or nothing runs. */
-    begun?: Readonly<{ by: PersonId; at_ms: number }>;
+    begun?: Begun;
     /** What failed at it, oldest first; missing where nothing did. */
     failures?: readonly Failure[];
   }>;
+
+/** What runs since when; where somebody has to watch it, who, and by which way it goes. */
+export type Begun = Readonly<{ by: PersonId; at_ms: number; watcher?: PersonId; how?: EmptiedHow }>;
+
+export const EMPTIED_HOW = ["drained", "pumped"] as const;
+export type EmptiedHow = (typeof EMPTIED_HOW)[number];
 
 /** What somebody says of something that was found, and when. */
 type Said = Readonly<{ by: PersonId; at_ms: number; words: string }>;
@@ -89,7 +95,16 @@ export type IsolationCommand =
   /** The step can be done after all: it was found, mended, freed. */
   | (By & Readonly<{ type: "can"; step: string; words: string }>)
   /** A step that runs for a time is turned on. */
-  | (By & Readonly<{ type: "begin step"; step: string; competences: readonly Competence[] }>)
+  | (By &
+      Readonly<{
+        type: "begin step";
+        step: string;
+        competences: readonly Competence[];
+        watcher?: PersonId | null;
+        how?: EmptiedHow | null;
+      }>)
+  /** It was turned off before its time: whoever watched was called away, or it failed. */
+  | (By & Readonly<{ type: "stop step"; step: string; words: string }>)
   /** What a failed proof came from; or that it was never so, by another who looked. */
   | (By & Readonly<{ type: "find cause" | "entered in error"; step: string; words: string }>)
   /** A new plan in place of the old: what stands of the old stays. */
@@ -115,7 +130,14 @@ export type IsolationFacts = EvidenceFacts &
     approvedAt_ms: number;
     timeOf: (at_ms: number) => string;
     /** How long a step lasts at the least, in seconds, and how that came about. */
-    waitOf: (step: PlannedStep) => Readonly<{ least_s: number; because: string | null }>;
+    waitOf: (step: PlannedStep) => Readonly<{
+      least_s: number;
+      because: string | null;
+      /** Figures that the register does not have stand in it. */
+      isAssumed: boolean;
+    }>;
+    /** What else a person watches or is on post for, in words; null when nothing. */
+    watches: (person: PersonId) => string | null;
     /** On today's register its plan does not do what was approved. */
     planFell: boolean;
     nameOf: (person: PersonId) => string;

@@ -4,7 +4,7 @@ import { accept, refuse, type Result } from "../refusal/result";
 import { doStep, proveAgain, stateAfter } from "./doStep";
 import { answerFailure, isDone } from "./failures";
 import { afterItsCause } from "./causes";
-import { beginStep } from "./held";
+import { beginStep, stopStep } from "./held";
 import {
   ASKS_ANOTHER_PLAN,
   open,
@@ -57,6 +57,8 @@ export function decideIsolation(
     case "cannot":
     case "can":
       return stick(life, command, facts);
+    case "stop step":
+      return stopStep(life, command);
     case "begin step":
       return beginStep(life, command, facts);
     case "find cause":

@@ -1,7 +1,7 @@
 import { z } from "zod";
 import { personIdSchema } from "../people/roles";
 import type { Verdict } from "./heldNow";
-import { STUCK_WHYS, type Failure, type Stuck, type WalkStep } from "./isolation";
+import { EMPTIED_HOW, STUCK_WHYS, type Failure, type Stuck, type WalkStep } from "./isolation";
 import type { Evidence } from "./stepEvidence";
 import type { Affected } from "./temporary";
 
@@ -52,6 +52,8 @@ export const stuckSchema: z.ZodType<Stuck> = z.object({
 export const begunSchema: z.ZodType<NonNullable<WalkStep["begun"]>> = z.object({
   by: personIdSchema,
   at_ms: z.number(),
+  watcher: personIdSchema.optional(),
+  how: z.enum(EMPTIED_HOW).optional(),
 });
 
 const saidSchema = z.object({ by: personIdSchema, at_ms: z.number(), words: z.string() }).nullable();

@@ -1,4 +1,6 @@
 import type { PlannedStep } from "../procedure/steps";
+import { WATCHED } from "./held";
+import type { EmptiedHow } from "./isolation";
 import { asksOf } from "./stepAsks";
 import type { StepReport } from "./stepEvidence";
 
@@ -51,12 +53,20 @@ export function soundReport(
   };
 }
 
+/** How somebody begins a step well that runs for a time. */
+export function soundBegin(step: PlannedStep, watcher: string): Readonly<{ watcher?: string; how?: EmptiedHow }> {
+  return WATCHED.has(step.kind) ? { watcher, how: "drained" } : {};
+}
+
 const WORDS: Readonly<Record<string, string>> = {
   "Who was told": "Control room, and the shift by radio; repeated back",
   "What is done about each": "Standby lined up, panel told, read back by radio",
   "What holds it": "Steel pin through both lugs",
   "Who does it, where, and what was found": "Ivo, at the valve, by radio; seat tight",
   "What was put back": "Handle back on",
+  "Where it went, and who agreed to it": "Slop tank, its level seen; the panel agreed",
+  "With what, for how long, and where the washings went": "Hot water for an hour, washings to the slop tank",
+  "Number of the certificate, and who wrote it": "DC-14, written by the laboratory",
   "Who takes it": "Ruth Amberley, for operations",
   "What was seen": "Turned as it should, stopped at once",
 };

@@ -53,6 +53,16 @@ export function asksOf(step: PlannedStep): Asks {
       return { ...asks, reading: { ...step.limit, instrument: instrumentFor(step.limit.unit) } };
     case "cool":
       return { ...asks, reading: { most: SHIFT_CONTACT_C, unit: "°C", instrument: "thermometer" } };
+    case "empty":
+      return {
+        ...asks,
+        reading: { most: 0, unit: "mm left", instrument: null },
+        words: "Where it went, and who agreed to it",
+      };
+    case "clean":
+      return { ...asks, words: "With what, for how long, and where the washings went" };
+    case "certify":
+      return { ...asks, words: "Number of the certificate, and who wrote it" };
     // No plan asks for it any more: the permit does, point by point. One of before says what it rests on.
     case "test air":
       return { ...asks, words: "Instrument, and what it read at each point" };

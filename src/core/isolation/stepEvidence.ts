@@ -88,7 +88,11 @@ export function judgeReport(
     const { most, unit, instrument: kind } = asks.reading;
     const reading = report.reading ?? null;
     if (reading === null || !Number.isFinite(reading)) return missing(`the reading in ${unit}`);
-    if (kind === null) return tooHigh(label, reading, 0, most, unit) ?? keep({}, reading);
+    const words = given(report.words);
+    if (asks.words !== null && words === null) return missing(asks.words.toLowerCase());
+    if (kind === null) {
+      return tooHigh(label, reading, 0, most, unit) ?? keep(asks.words === null ? {} : { words }, reading);
+    }
     const read = instrumentOf(kind, report, faultOf, missing, facts);
     if (!read.ok) return read;
     const { instrument, error } = read.value;

@@ -20,7 +20,7 @@ const shortfall = {
   grade: "unproved single",
   because: [],
   proved: "impossible" as const,
-  measures: [],
+  measures: ["watcher"],
 } as const;
 const ACCEPTED = {
   way: "H fluid P",
@@ -55,7 +55,7 @@ describe("the life of a job", () => {
     expect(code(approve, {}, closed)).toBe("wrong state");
     expect(code({ type: "adjust" }, {}, closed)).toBe("wrong state");
     expect(code({ type: "change crew", crew: [id("hal")] }, {}, closed)).toBe("wrong state");
-    expect(code({ type: "accept deviation", by: id("ana"), ways: [] }, {}, closed)).toBe("wrong state");
+    expect(code({ type: "accept deviation", by: id("ana"), ways: [], measures: [] }, {}, closed)).toBe("wrong state");
     expect(code({ type: "close" }, {}, closed)).toBe("already done");
   });
   test("a plan is approved as it was shown, once, holding what is asked or accepted, and against nobody's need", () => {
@@ -69,6 +69,7 @@ describe("the life of a job", () => {
     expect(code(approve, { plan: short })).toBe("plan falls short");
     expect(code(approve, { plan: short, accepted: [ACCEPTED] })).toBe("open");
     expect(code(approve, { plan: short, accepted: [{ ...ACCEPTED, measures: [] }] })).toBe("plan falls short");
+    expect(code(approve, { plan: short, accepted: [{ ...ACCEPTED, measures: ["survey"] }] })).toBe("plan falls short");
     expect(code(approve, { needing: [{ job: "J-2", mustPass: ["V-1"] }] })).toBe("must stay passing");
     expect(code(approve, { needing: [{ job: "J-2", mustPass: ["V-2"] }] })).toBe("open");
   });
@@ -78,13 +79,20 @@ describe("the life of a job", () => {
     expect(
       code({ type: "adjust" }, { plan: () => ({ ok: false, problems: [{ file: "job", message: "no device" }] }) }),
     ).toBe("device not usable");
-    const accepting = { type: "accept deviation", by: id("ana"), ways: ["H fluid P"] } as const;
+    const accepting = {
+      type: "accept deviation",
+      by: id("ana"),
+      ways: ["H fluid P"],
+      measures: ["watcher", "survey"],
+    } as const;
     const short = () => planned({ shortfalls: [shortfall] });
     expect(code(accepting, { plan: short })).toBe("open");
     expect(code(accepting, { plan: short, standing })).toBe("already done");
     expect(code(accepting, { plan: short, standing: { ...standing, stuck: true } })).toBe("open");
     expect(code({ ...accepting, by: id("cora") }, { plan: short })).toBe("accepting one's own deviation");
     expect(code({ ...accepting, ways: ["H fluid Q"] }, { plan: short })).toBe("no such shortfall");
+    // A survey holds no valve shut.
+    expect(code({ ...accepting, measures: ["survey"] }, { plan: short })).toBe("measure does not fit");
   });
   test("nobody is taken out of the crew while they are on; the holder stays whatever the list says", () => {
     const change = (...crew: string[]): JobCommand => ({ type: "change crew", crew: crew.map(id) });

@@ -1,5 +1,5 @@
 import type { PersonId } from "../people/roles";
-import { shortfallsNotAccepted, wayOf, type Accepted } from "../plan/deviations";
+import { fitting, shortfallsNotAccepted, wayOf, type Accepted } from "../plan/deviations";
 import type { Plan } from "../plan/plan";
 import type { Read } from "../plant/problem";
 import type { Refusal } from "../refusal/refusal";
@@ -30,7 +30,7 @@ export type JobCommand =
   /** The planner's own wishes for it. */
   | Readonly<{ type: "adjust" }>
   /** What it falls short of, accepted by somebody with what is done instead. */
-  | Readonly<{ type: "accept deviation"; by: PersonId; ways: readonly string[] }>
+  | Readonly<{ type: "accept deviation"; by: PersonId; ways: readonly string[]; measures: readonly string[] }>
   /** What was accepted is accepted for longer. */
   | Readonly<{ type: "renew deviations"; by: PersonId; at_ms: number; until_ms: number }>
   | Readonly<{ type: "change crew"; crew: readonly PersonId[] }>
@@ -92,7 +92,13 @@ export function decideJob(job: JobLife, command: JobCommand, facts: JobFacts): R
       const made = facts.plan();
       if (!made.ok) return refuse({ code: "unknown", what: "place", name: job.number });
       const strange = command.ways.find((way) => !made.value.shortfalls.some((one) => wayOf(one) === way));
-      return strange === undefined ? accept(job) : refuse({ code: "no such shortfall", way: strange });
+      if (strange !== undefined) return refuse({ code: "no such shortfall", way: strange });
+      const bare = made.value.shortfalls.find(
+        (one) => command.ways.includes(wayOf(one)) && fitting(one, command.measures).length === 0,
+      );
+      return bare === undefined
+        ? accept(job)
+        : refuse({ code: "measure does not fit", way: wayOf(bare), fit: bare.measures });
     }
     case "renew deviations":
       if (job.askedBy === command.by) return refuse({ code: "accepting one's own deviation" });

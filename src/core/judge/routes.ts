@@ -48,6 +48,8 @@ export type Shortfall = Readonly<{
   because: readonly string[];
   /** Whether no choice of points on this plant could hold it, or none was found in the time there is. */
   proved: "impossible" | "not found";
+  /** It is no path from a source: what stands in the vessel itself cannot leave. Missing for every path. */
+  noWayOut?: true;
   /** Measures of the profile that may stand in, by id. A person accepts them; the engine does not choose. */
   measures: readonly string[];
 }>;

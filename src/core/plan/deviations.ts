@@ -31,9 +31,14 @@ export function shortfallsNotAccepted(plan: Pick<Plan, "shortfalls">, accepted: 
           one.requiredGrade === (shortfall.requiredGrade ?? "") &&
           one.acceptedGrade === shortfall.grade &&
           one.acceptedDepth <= shortfall.available &&
-          one.measures.length > 0,
+          fitting(shortfall, one.measures).length > 0,
       ),
   );
+}
+
+/** Of the measures that were chosen, those that can stand in for this way: a survey holds no valve shut. */
+export function fitting(shortfall: Pick<Shortfall, "measures">, measures: readonly string[]): string[] {
+  return measures.filter((one) => shortfall.measures.includes(one));
 }
 
 /** What stands in at one work location for barriers that are not there: work to be done, and kept up. */
@@ -59,7 +64,7 @@ export function standInsOf(
   for (const shortfall of plan.shortfalls) {
     for (const one of accepted) {
       if (one.way !== wayOf(shortfall)) continue;
-      for (const measure of one.measures) {
+      for (const measure of fitting(shortfall, one.measures)) {
         const key = `${measure} ${shortfall.face}`;
         const words = profile.measures.find(({ id }) => id === measure)?.words ?? measure;
         const known = found.get(key) ?? { measure, words, face: shortfall.face, sources: [] };

@@ -9,6 +9,7 @@ import type { Trace } from "../trace/trace";
 import { blindList, type Blind } from "./blindList";
 import type { Cavity } from "../judge/sections";
 import { effortHundredths } from "../cut/costs";
+import { vesselsShut } from "./emptiable";
 import { darkZoneOf, type DarkZone } from "./darkZone";
 import { bodiesBled, isFlow } from "../judge/drains";
 import { graderOf } from "../judge/grade";
@@ -109,6 +110,7 @@ export function planFor(prepared: Prepared, objective: Objective, school: School
   const routes = routesOf(field, pairs, devices, grader);
   const short = shortfallsOf(routes, profile).map((one) => withProof(one, chosen));
   const alone = unlinked(graph, field.faces);
+  const shut = vesselsShut(graph, job, grader.cavities);
   const points = pointsOf(chosen);
   const isStaged = points.some((point) => point.because === "positive");
   const positive = new Set([...devices].filter((item) => graph.plant.items[item]?.device?.positive));
@@ -152,10 +154,10 @@ export function planFor(prepared: Prepared, objective: Objective, school: School
     exact: chosen.exact,
     bound: chosen.bound_hundredths / 100,
     feasible: routes.every((route) => route.available >= route.required),
-    held: short.length + chosen.openingShort.length + alone.length === 0,
+    held: short.length + chosen.openingShort.length + alone.length + shut.length === 0,
     unlinked: alone,
     routes,
-    shortfalls: [...short, ...openingShortfalls(chosen)],
+    shortfalls: [...short, ...openingShortfalls(chosen), ...shut],
     get singleFailures() {
       return failures();
     },

@@ -86,6 +86,7 @@ export const shortfallsSchema: z.ZodType<Plan["shortfalls"]> = z.array(
     grade,
     because: tags,
     proved: z.enum(["impossible", "not found"]).default("not found"),
+    noWayOut: z.literal(true).optional(),
     measures: tags,
   }),
 );

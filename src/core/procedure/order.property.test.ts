@@ -54,6 +54,29 @@ const RULES: readonly Readonly<{ name: string; first: Which; second: Which; same
     second: isA("discharge", "earth"),
   },
   { name: "shorted before earthed", first: isA("discharge"), second: isA("earth") },
+  { name: "cooled before what is in it is let out", first: isA("cool"), second: isA("empty"), same: true },
+  {
+    name: "locked and held up before a vessel is emptied",
+    first: (step) => isA("lock", "verify", "restrain")(step) && valve(step),
+    second: isA("empty"),
+  },
+  {
+    name: "locked, bled and released before a vessel is cleaned",
+    first: isA("lock", "verify", "bleed", "release", "restrain"),
+    second: isA("clean"),
+  },
+  { name: "emptied before it is cleaned", first: isA("empty"), second: isA("clean"), same: true },
+  { name: "cleaned before it is certified", first: isA("clean"), second: isA("certify"), same: true },
+  {
+    name: "empty, clean and certified before the air is changed",
+    first: isA("empty", "clean", "certify"),
+    second: isA("inert", "purge"),
+  },
+  {
+    name: "empty before it is proved without pressure",
+    first: isA("empty"),
+    second: (step) => isA("prove")(step) && (step.carrier === "fluid" || step.carrier === "bulk"),
+  },
   { name: "inert before air", first: isA("inert"), second: isA("purge"), same: true },
   {
     name: "locked and cooled before the air is changed",

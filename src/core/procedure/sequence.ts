@@ -10,6 +10,7 @@ import { LOSS_KINDS } from "../losses/alsoStops";
 import { LOSS_CLAUSES } from "../words/en/losses";
 import { addProofs } from "./proofSteps";
 import { addRestoreSteps } from "./restoreSteps";
+import { coolAndDrain, emptyAndClean, vesselWork } from "./emptying";
 import { releaseKind, releaseWords, storedToRelease, type ReleaseKind } from "./storedSteps";
 import {
   competenceFor,
@@ -25,8 +26,8 @@ import {
  * The steps of an isolation and of its return, in an order that may be walked.
  *
  * Tell; stop by the normal controls, and wait until what turns stands; restrain what can fall before the pressure that
- * holds it is let go; isolate drives before their process lines; bleed, fit blinds, make stored energy harmless, cool;
- * where people enter, inert what burns before air comes, and purge; prove every face dead by every carrier that could have
+ * holds it is let go; isolate drives before their process lines; cool hot contents, empty vessels, bleed, fit blinds, make stored energy
+ * harmless; clean and certify vessels; where people enter, inert what burns before air comes, and purge; prove every face dead by every carrier that could have
  * come; only then discharge capacitors and apply earths; test the air, try to start, close the box. Common practice.
  *
  * Cost: linear in the plan.
@@ -75,9 +76,9 @@ export function stepsOf(
         ];
 
   const stored = storedToRelease(plan, graph);
-  const releases = (kind: ReleaseKind, after: readonly string[]) =>
+  const releases = (kind: ReleaseKind, after: readonly string[], of: (source: string) => boolean = () => true) =>
     stored
-      .filter((row) => releaseKind(row.form) === kind)
+      .filter((row) => releaseKind(row.form) === kind && of(row.row.source))
       .map(({ row }) =>
         add({
           phase: "isolate",
@@ -118,6 +119,9 @@ export function stepsOf(
   const beforeBlinds = [...drives, ...locks];
 
   const beforeBleeds = [...(beforeBlinds.length > 0 ? beforeBlinds : begun), ...restrained];
+  const vessels = vesselWork(plan, graph, faces);
+  const ofVessel = (source: string) => vessels.some(({ face }) => face === source);
+  const bodies = releases("cool", beforeBleeds, ofVessel);
   // A drain behind a valve drains only while that valve stands open, and nobody can shut it.
   const drainValves = plan.opens.map((tag) =>
     add({
@@ -130,6 +134,7 @@ export function stepsOf(
       after: beforeBleeds,
     }),
   );
+  const letOut = coolAndDrain(list, vessels, beforeBleeds, drainValves);
   const shown = bleedsAt(graph, list.faceTags).filter((tag) => !plan.unusable.includes(tag));
   const bleeds = [...new Set([...plan.bleeds, ...shown])].sort().map((tag) => ({
     tag,
@@ -140,7 +145,7 @@ export function stepsOf(
       plate: plateOf(tag),
       words: `Open ${named(tag)} to a safe place, rod it clear, lock it open and watch until nothing comes.`,
       competence: "process",
-      after: [...beforeBleeds, ...drainValves],
+      after: [...beforeBleeds, ...drainValves, ...letOut.before(tag)],
     }),
   }));
   const bled = [...drainValves, ...bleeds.map(({ id }) => id)];
@@ -165,20 +170,26 @@ export function stepsOf(
       phase: "isolate",
       kind: "stand in",
       subject: standInName(one),
-      words: `Instead of what is not there between ${one.sources.join(", ")} and ${one.face}: ${one.words.charAt(0).toLowerCase()}${one.words.slice(1)}.`,
+      words: `${standsFor(one)}: ${one.words.charAt(0).toLowerCase()}${one.words.slice(1)}.`,
       competence: null,
       after: calm,
     }),
   );
   const released = [...releases("release", calm), ...runDowns];
-  const cooled = releases("cool", [...allLocks, ...bled]);
-  const air = airSteps(list, faces, [...allLocks, ...bled, ...cooled]);
+  const elsewhere = releases("cool", [...allLocks, ...bled], (source) => !ofVessel(source));
+  const cooled = [...bodies, ...letOut.cooled, ...elsewhere];
+  const clear = [
+    ...letOut.emptied,
+    ...emptyAndClean(list, vessels, [...calm, ...stoodIn, ...cooled, ...released, ...letOut.emptied]),
+  ];
+  const air = airSteps(list, faces, [...allLocks, ...bled, ...cooled, ...clear]);
 
   const proofs = addProofs(list, (carrier) => [
     ...calm,
     ...stoodIn,
     ...released,
     ...(carrier === "heat" ? cooled : []),
+    ...(familyOf(carrier) === "flow" ? clear : []),
   ]);
   const proofsOf = (carriers: readonly Carrier[]) =>
     proofs.filter((id) => carriers.includes(list.steps.find((step) => step.id === id)!.carrier!));
@@ -196,7 +207,7 @@ export function stepsOf(
       entrances: entrancesByPower(plan, face),
     }),
   );
-  const ready = [...proofs, ...released, ...cooled, ...discharged, ...earths, ...air];
+  const ready = [...proofs, ...released, ...cooled, ...clear, ...discharged, ...earths, ...air];
   const tested = facesWhere(faces, ["enter", "hot"]).map((face) =>
     add({
       phase: "isolate",
@@ -237,6 +248,13 @@ export function stepsOf(
     standIns: standIns.map(standInName),
   });
   return [...list.steps];
+}
+
+function standsFor({ sources, face }: StandIn): string {
+  const others = sources.filter((source) => source !== face);
+  return others.length === 0
+    ? `No way is known by which ${face} surely drains`
+    : `Instead of what is not there between ${others.join(", ")} and ${face}`;
 }
 
 const standInName = ({ measure, face }: StandIn) => `${measure}, ${face}`;

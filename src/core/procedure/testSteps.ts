@@ -74,15 +74,21 @@ export function testSteps(
       lock,
     );
   }
+  const cooled = again(kinds(isolate, "cool"), [...held, ...restrained]);
+  // What a flow brought back into a vessel goes out of it again.
+  const emptied = again(hasFlow ? kinds(isolate, "empty") : [], [...held, ...restrained, ...cooled]);
   const bled = again(
-    [...(hasFlow ? kinds(isolate, "bleed") : []), ...kinds(isolate, "release", "cool")],
-    [...held, ...restrained],
+    [...(hasFlow ? kinds(isolate, "bleed") : []), ...kinds(isolate, "release")],
+    [...held, ...restrained, ...cooled, ...emptied],
   );
+  const settled = [...held, ...restrained, ...cooled, ...emptied, ...bled];
+  const clean = again(hasFlow ? kinds(isolate, "clean") : [], settled);
+  const certified = again(hasFlow ? kinds(isolate, "certify") : [], [...settled, ...clean]);
   const proofs = again(
     kinds(isolate, "prove").filter((step) => proveAgain.includes(step.subject)),
-    [...held, ...restrained, ...bled],
+    [...settled, ...clean, ...certified],
   );
-  const calm = [...held, ...restrained, ...bled, ...proofs];
+  const calm = [...settled, ...clean, ...certified, ...proofs];
   const shorted = hasWires ? again(kinds(isolate, "discharge"), calm) : [];
   const earthed = hasWires ? again(kinds(isolate, "earth"), [...calm, ...shorted]) : [];
   const air = again(kinds(isolate, "purge", "test air"), [...calm, ...shorted, ...earthed]);

@@ -51,6 +51,12 @@ export function guideOf(step: PlannedStep, item: Item | undefined): Guide {
         position: "Open and locked open.",
         mind: "A bleed that shows nothing may be plugged: rod it.",
       };
+    case "empty":
+      return {
+        ...NOTHING,
+        stand: "Upwind of where it goes, with the valve in reach.",
+        mind: "A level gauge hangs and sight glasses clog: dip it, or look in.",
+      };
     case "close bleed":
       return { ...NOTHING, stand: "Upwind and beside the outlet.", position: "Shut and plugged." };
     case "prove":
@@ -75,6 +81,8 @@ export function guideOf(step: PlannedStep, item: Item | undefined): Guide {
     case "verify":
     case "release":
     case "cool":
+    case "clean":
+    case "certify":
     case "inert":
     case "purge":
     case "discharge":

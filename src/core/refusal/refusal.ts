@@ -55,6 +55,7 @@ export type Refusal =
   | { code: "nothing known of"; places: readonly string[] }
   | { code: "accepting one's own deviation" }
   | { code: "no such shortfall"; way: string }
+  | { code: "measure does not fit"; way: string; fit: readonly string[] }
   | { code: "device not usable"; why: string }
   | {
       code: "would light";

@@ -48,8 +48,9 @@ export function workOf(steps: readonly PlannedStep[], plan: Plan, graph: StateGr
   const driveLocks = steps
     .filter((step) => step.kind === "lock" && step.competence === "electrical")
     .map(({ id }) => id);
+  const emptied = new Set(steps.filter(({ kind }) => kind === "empty").map(({ subject }) => subject));
   return steps.map((step) => {
-    const waits = waitsOf(step, plan, itemOf);
+    const waits = waitsOf(step, plan, itemOf, emptied);
     const item = itemOf(step.subject);
     return {
       step: step.id,
@@ -62,15 +63,22 @@ export function workOf(steps: readonly PlannedStep[], plan: Plan, graph: StateGr
   });
 }
 
-function waitsOf(step: PlannedStep, plan: Plan, itemOf: (place: string) => Item | undefined): Wait[] {
+function waitsOf(
+  step: PlannedStep,
+  plan: Plan,
+  itemOf: (place: string) => Item | undefined,
+  emptied: ReadonlySet<string>,
+): Wait[] {
   const item = itemOf(step.subject);
   switch (step.kind) {
     case "bleed":
-      return drainWaits(step.subject, plan, itemOf);
+      return drainWaits(step.subject, plan, itemOf, emptied);
     case "run down":
       return [runDownWait(step.subject, storedAs(item, "flywheel"))];
     case "cool":
-      return [coolWait(step.subject, storedAs(item, "hot body"))];
+      return [coolWait(step.subject, item)];
+    case "empty":
+      return [emptyWait(step.subject, plan, itemOf)];
     case "discharge":
       return [dischargeWait(step.subject, item, storedAs(item, "capacitor"))];
     case "release":
@@ -81,6 +89,8 @@ function waitsOf(step: PlannedStep, plan: Plan, itemOf: (place: string) => Item 
       return [purgeWait(step.subject, item)];
     case "test air":
       return [sampleWaits(step.subject, item)];
+    case "clean":
+    case "certify":
     case "tell":
     case "accept losses":
     case "stop":
@@ -122,19 +132,42 @@ function storedAs<F extends StoredEnergy["form"]>(
   return found as Extract<StoredEnergy, { form: F }> | undefined;
 }
 
-/** Emptying what this bleed is to drain: one wait for each thing trapped, one after the other. */
-function drainWaits(bleed: string, plan: Plan, itemOf: (place: string) => Item | undefined): Wait[] {
-  const boreOf = (tag: string) => itemOf(tag)?.bleed?.bore_m;
-  const bore = boreOf(bleed);
+type ItemOf = (place: string) => Item | undefined;
+
+/** What several bleeds could drain goes through the widest; the others only show that nothing comes. */
+function widestOf(bleeds: readonly string[], itemOf: ItemOf): string {
+  const boreOf = (tag: string) => itemOf(tag)?.bleed?.bore_m ?? NARROW_BLEED_m;
+  return bleeds.reduce((best, tag) => (boreOf(tag) > boreOf(best) ? tag : best));
+}
+
+/** A vessel that is emptied in a step of its own: through the widest of its drains, else through a narrow outlet. */
+function emptyWait(place: string, plan: Plan, itemOf: ItemOf): Wait {
+  const row = plan.darkZone.trapped.find((one) => one.place === place);
+  const item = itemOf(place);
+  const assumed: string[] = [];
+  const volume_m3 = given(
+    item?.contents?.volume_m3,
+    UNKNOWN.volume_m3,
+    `volume of ${place}: taken as ${UNKNOWN.volume_m3} m³`,
+    assumed,
+  );
+  const bleed = row === undefined || row.bleeds.length === 0 ? null : widestOf(row.bleeds, itemOf);
+  const bore = bleed === null ? undefined : itemOf(bleed)?.bleed?.bore_m;
+  return liquidWait(bleed ?? `the outlet of ${place}`, item, volume_m3, bore, assumed);
+}
+
+/**
+ * Emptying what this bleed is to drain: one wait for each thing trapped, one after the other. Vessels that are emptied in a
+ * step of their own are left out.
+ */
+function drainWaits(bleed: string, plan: Plan, itemOf: ItemOf, emptied: ReadonlySet<string>): Wait[] {
+  const bore = itemOf(bleed)?.bleed?.bore_m;
   const near = plan.darkZone.trapped.filter((row) => row.bleeds.includes(bleed));
   if (near.length === 0) {
     const assumed: string[] = [`what is trapped at ${bleed}: taken as ${UNKNOWN.pipe_m3} m³ of liquid`];
     return [liquidWait(bleed, undefined, UNKNOWN.pipe_m3, bore, assumed)];
   }
-  // What several bleeds could drain goes through the widest; the others only show that nothing comes.
-  const widest = (bleeds: readonly string[]) =>
-    bleeds.reduce((best, tag) => ((boreOf(tag) ?? NARROW_BLEED_m) > (boreOf(best) ?? NARROW_BLEED_m) ? tag : best));
-  const trapped = near.filter((row) => widest(row.bleeds) === bleed);
+  const trapped = near.filter((row) => widestOf(row.bleeds, itemOf) === bleed && !emptied.has(row.place));
   return trapped.flatMap((row) => {
     const item = itemOf(row.place);
     // Written down as empty: nothing to wait for but to see that nothing comes.
@@ -282,15 +315,25 @@ function runDownWait(subject: string, stored: Extract<StoredEnergy, { form: "fly
 /** Bare metal that people touch all shift. */
 const EIGHT_HOURS_s = 8 * 3600;
 
-function coolWait(subject: string, stored: Extract<StoredEnergy, { form: "hot body" }> | undefined): Wait {
+/** Heat lost from a bare wall to still air, W/(m²·K), and what a litre of water takes, J/(m³·K): rounded textbook values. */
+const STILL_AIR_W_m2_K = 10;
+const WATER_J_m3_K = 4.2e6;
+
+/** τ of a full vessel that stands and cools by itself: ρ·c·V/(h·A), as compact as a ball, which has the least wall. */
+function standingTau_s(volume_m3: number): number {
+  return (WATER_J_m3_K * volume_m3) / (STILL_AIR_W_m2_K * Math.cbrt(36 * Math.PI) * volume_m3 ** (2 / 3));
+}
+
+/** A body of its own heat, or else the contents: they cool as a full vessel of water does that nobody cools. */
+function coolWait(subject: string, item: Item | undefined): Wait {
+  const stored = storedAs(item, "hot body");
   const assumed: string[] = [];
-  const start = given(stored?.temperature_C, 200, `temperature of ${subject}: taken as 200 °C`, assumed);
-  const tau = given(
-    stored?.tau_s,
-    UNKNOWN.tau_s,
-    `cooling time τ of ${subject}: taken as ${UNKNOWN.tau_s / 3600} h`,
-    assumed,
-  );
+  const known_C = stored?.temperature_C ?? item?.contents?.temperature_C;
+  const start = given(known_C, 200, `temperature of ${subject}: taken as 200 °C`, assumed);
+  const volume_m3 = stored === undefined ? item?.contents?.volume_m3 : undefined;
+  const tau_s = volume_m3 === undefined || volume_m3 === 0 ? UNKNOWN.tau_s : standingTau_s(volume_m3);
+  const note = `cooling time τ of ${subject}: taken as ${Math.round(tau_s / 360) / 10} h`;
+  const tau = given(stored?.tau_s, tau_s, note, assumed);
   return {
     words: `${subject} cools`,
     calculator: "cool-down",

@@ -64,7 +64,8 @@ export function timelineModel(p: {
 function stopping(plan: Plan, accepted: readonly Accepted[]): string[] {
   return [
     ...plan.unlinked.map((face) => `${face}: the register joins it to nothing`),
-    ...shortfallsNotAccepted(plan, accepted).map(({ source, face, grade, required, requiredGrade }) => {
+    ...shortfallsNotAccepted(plan, accepted).map(({ source, face, grade, required, requiredGrade, noWayOut }) => {
+      if (noWayOut) return `${face}: no way to empty it is known`;
       const asked = requiredGrade ?? (required === 1 ? "1 barrier" : `${required} barriers`);
       return `${source} to ${face}: ${grade}, where ${asked} is asked`;
     }),

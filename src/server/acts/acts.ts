@@ -5,6 +5,7 @@ import { exchangeProcedures } from "../box/exchangeAct";
 import { bumpGear, enterGear, giveBackGear, handOutGear, withdrawGear } from "../gear/gearActs";
 import {
   beginStep,
+  stopStep,
   canDoStep,
   doStep,
   enteredInError,
@@ -75,6 +76,7 @@ export const ACTS: ReadonlyMap<string, Act> = new Map(
     doStep,
     proveAgain,
     beginStep,
+    stopStep,
     canDoStep,
     findCause,
     enteredInError,

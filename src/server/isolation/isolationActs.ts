@@ -5,13 +5,14 @@ import { facesBehind } from "../../core/procedure/testSteps";
 import { decideBox, type BoxCommand } from "../../core/box/boxLife";
 import { decideIsolation } from "../../core/isolation/isolationLife";
 import {
+  EMPTIED_HOW,
   STRIKES_OUT,
   type Failure,
   type IsolationCommand,
   type IsolationLife,
   type WalkStep,
 } from "../../core/isolation/isolation";
-import type { PersonId } from "../../core/people/roles";
+import { personIdSchema, type PersonId } from "../../core/people/roles";
 import { liftHarms } from "../../core/guard/liftHarms";
 import type { Refusal } from "../../core/refusal/refusal";
 import type { Tx } from "../db/database";
@@ -19,6 +20,7 @@ import { boxFacts, loadBox, saveBox } from "../box/boxStore";
 import { isolationFacts, loadIsolation, newlyDone, saveIsolation, type StoredIsolation } from "./isolationStore";
 import { strike } from "../job/jobStore";
 import { liveJobs } from "./liveJobs";
+import { isActive } from "./watching";
 import { boxesOf } from "../box/locks";
 import { currentPlant } from "../plant/plantStore";
 import { saveTemporary, temporariesOf } from "./temporaryStore";
@@ -78,9 +80,34 @@ export const beginStep = defineAct({
   words: "begin a step that runs for a time",
   roles: WALKERS,
   pin: true,
-  input: z.object({ isolation: z.string(), step: z.string() }),
-  run: (context, { isolation, step }) =>
-    changeIsolation(context, isolation, { ...by(context), type: "begin step", step }),
+  input: z.object({
+    isolation: z.string(),
+    step: z.string(),
+    watcher: personIdSchema.optional(),
+    how: z.enum(EMPTIED_HOW, { error: `must be ${EMPTIED_HOW.join(" or ")}` }).optional(),
+  }),
+  run: (context, { isolation, ...input }) => {
+    const who = input.watcher;
+    if (who !== undefined && !isActive(context.tx, who)) {
+      return { ok: false, subject: isolation, refusal: { code: "unknown", what: "person who watches", name: who } };
+    }
+    return changeIsolation(context, isolation, { ...by(context), ...input, type: "begin step" });
+  },
+});
+
+/** What runs is turned off before its time: whoever watched was called away. */
+export const stopStep = defineAct({
+  type: "step.stop",
+  words: "say that what ran was turned off",
+  roles: [],
+  pin: true,
+  input: z.object({
+    isolation: z.string(),
+    step: z.string(),
+    words: z.string("why is missing").trim().min(3, "write why").max(500, "at most 500 characters"),
+  }),
+  run: (context, { isolation, ...input }) =>
+    changeIsolation(context, isolation, { ...by(context), ...input, type: "stop step" }),
 });
 
 export const proveAgain = defineAct({

@@ -26,6 +26,7 @@ import { namesOf } from "../people/signIn";
 import { standingNames } from "../box/boxStore";
 import { earthsOf, earthStands, enterLock, gearLookUp } from "../gear/gearStore";
 import { waitOf } from "./stepWaits";
+import { watchesNow } from "./watching";
 import { asNow, revisionToday } from "./verdictStore";
 import { boxesOf, lockHangs, locksOn } from "../box/locks";
 
@@ -290,6 +291,7 @@ export function isolationFacts(tx: Tx, row: StoredIsolation["row"]): IsolationFa
     approvedAt_ms: row.approvedAt,
     timeOf: siteTime,
     waitOf: waitOf(tx, row),
+    watches: (person) => watchesNow(tx, person),
     planFell: planFault(asNow(row, 0, revisionToday(tx)))?.code === "plan fell",
     nameOf: namesOf(tx),
     gear: gearLookUp(tx),

@@ -32,6 +32,7 @@ export function waitOf(tx: Tx, row: Row): IsolationFacts["waitOf"] {
     return {
       least_s: times.reduce((sum, { duration_s }) => sum + duration_s, 0),
       because: said.length === 0 ? null : said.join(" "),
+      isAssumed: times.length === 0 || times.some(({ never, assumed }) => never !== null || assumed.length > 0),
     };
   };
 }

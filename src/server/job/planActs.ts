@@ -1,7 +1,7 @@
 import { randomUUID } from "node:crypto";
 import { asc, eq } from "drizzle-orm";
 import { z } from "zod";
-import { wayOf } from "../../core/plan/deviations";
+import { fitting, wayOf } from "../../core/plan/deviations";
 import { type Job, OBJECTIVES, SCHOOLS } from "../../core/request/jobFile";
 import type { Tx } from "../db/database";
 import { deviations, jobs } from "../db/schema";
@@ -87,7 +87,8 @@ export const acceptDeviation = defineAct({
     const facts = jobFacts(tx, row, plant.revision, () =>
       stillPlanned(tx, prepared, plant.revision, jobToHold(tx, row, input)),
     );
-    const decided = decideJob(jobLifeOf(row), { type: "accept deviation", by: person.id, ways: input.ways }, facts);
+    const { ways, measures } = input;
+    const decided = decideJob(jobLifeOf(row), { type: "accept deviation", by: person.id, ways, measures }, facts);
     if (!decided.ok) return { ok: false, subject, refusal: decided.refusal };
     const made = facts.plan();
     if (!made.ok) throw new Error(`a deviation of job ${subject} was accepted without a plan`);
@@ -101,7 +102,7 @@ export const acceptDeviation = defineAct({
           requiredGrade: shortfall.requiredGrade ?? "",
           acceptedGrade: shortfall.grade,
           acceptedDepth: shortfall.available,
-          measures: input.measures,
+          measures: fitting(shortfall, measures),
           reason: input.reason,
           plantRevision: plant.revision,
           acceptedBy: person.id,

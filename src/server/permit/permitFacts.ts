@@ -17,6 +17,7 @@ import { settled } from "../../core/schedule/setup";
 import type { Tx } from "../db/database";
 import { shiftChanges, siteTime } from "../runtime/siteTime";
 import { asNow } from "../isolation/verdictStore";
+import { drainWatchedBy } from "../isolation/watching";
 import { asPosted } from "./detectorStore";
 import { gearLookUp } from "../gear/gearStore";
 import { hazardsOpenOf, permitsRequiredOf } from "../hazard/hazardStore";
@@ -187,7 +188,8 @@ function factsOf(tx: Tx, stored: StoredPermit, now_ms: number, site: PermitSite)
       }),
     atOtherWork: () => (id) =>
       elsewhere().find(({ permit }) => permit.job !== job().number && permit.people.includes(id))?.number ?? null,
-    elsewhere: () => (id) => elsewhere().find(({ permit }) => permit.people.includes(id))?.number ?? null,
+    elsewhere: () => (id) =>
+      elsewhere().find(({ permit }) => permit.people.includes(id))?.number ?? drainWatchedBy(tx, id),
     shiftChanges_ms: () => (from_ms, to_ms) => shiftChanges(from_ms + 1, to_ms + 1),
   });
 }

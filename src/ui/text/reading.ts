@@ -1,7 +1,12 @@
 import { fromSi, toSi, unitOf, type Quantity, type UnitSystem } from "../../core/units/units";
 
 /** What a proof's limit is measured in, as the core writes it, and which quantity that is. */
-const QUANTITY: Readonly<Record<string, Quantity>> = { bar: "gauge", "°C": "temperature", "mm moved": "bore" };
+const QUANTITY: Readonly<Record<string, Quantity>> = {
+  bar: "gauge",
+  "°C": "temperature",
+  "mm moved": "bore",
+  "mm left": "bore",
+};
 
 /** A reading in the person's unit, for a limit that the core gives in its own. Volts and doses are the same everywhere. */
 export function readingUnit(limitUnit: string, units: UnitSystem) {

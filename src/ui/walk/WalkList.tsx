@@ -49,6 +49,8 @@ type Props = Readonly<{
   /** Ids of steps of other phases that are done. */
   doneElsewhere: readonly string[];
   walker: Walker;
+  /** Who may be asked to watch what runs. */
+  people: readonly Readonly<{ id: string; name: string }>[];
   nameOf: Readonly<Record<string, string>>;
   timeZone: string;
   page: string;
@@ -105,6 +107,7 @@ function StepRow({
   kept,
   isolation,
   walker,
+  people,
   nameOf,
   timeZone,
   page,
@@ -129,17 +132,28 @@ function StepRow({
         <p className={open ? "font-medium" : ""}>{step.words}</p>
         {open && !isWaiting && <HowTo guide={guide} tagText={step.kind === "lock" ? tagText : null} />}
         {!step.done && takes && <p className="text-sm">{takes}</p>}
-        {!step.done && over_ms !== null && (
+        {!step.done && (step.begun !== undefined || over_ms !== null) && (
           <p className="my-1">
             {step.begun && (
               <>
-                Begun <span className="num">{clock(step.begun.at_ms, timeZone)}</span> by {nameOf[step.begun.by]}.{" "}
+                Begun <span className="num">{clock(step.begun.at_ms, timeZone)}</span> by {nameOf[step.begun.by]}
+                {step.begun.how && <>, {step.begun.how}</>}.{" "}
+                {step.begun.watcher && (
+                  <>
+                    <strong>{people.find(({ id }) => id === step.begun!.watcher)?.name}</strong> watches it and does
+                    nothing else.{" "}
+                  </>
+                )}
               </>
             )}
-            <strong>
-              Over at <span className="num">{clock(over_ms, timeZone)}</span>
-            </strong>
-            , not before.
+            {over_ms !== null && (
+              <>
+                <strong>
+                  Over at <span className="num">{clock(over_ms, timeZone)}</span>
+                </strong>
+                , not before.
+              </>
+            )}
           </p>
         )}
         <StepState
@@ -191,7 +205,7 @@ function StepRow({
         )}
         {mayDo && fits && !step.stuck && !isConflict && !wantsCause && (
           <>
-            {BEGUN.has(step.kind) && <BeginForm isolation={isolation} step={step} label={label} />}
+            {BEGUN.has(step.kind) && <BeginForm isolation={isolation} step={step} label={label} people={people} />}
             {(!BEGUN.has(step.kind) || step.begun) && (
               <StepForm
                 isolation={isolation}

@@ -41,6 +41,7 @@ const EACH: { [Code in Refusal["code"]]: Extract<Refusal, { code: Code }> } = {
   "plan falls short": { code: "plan falls short", ways: ["a", "b", "c", "d", "e", "f"] },
   "accepting one's own deviation": { code: "accepting one's own deviation" },
   "no such shortfall": { code: "no such shortfall", way: "S fluid P" },
+  "measure does not fit": { code: "measure does not fit", way: "T fluid T", fit: ["suction lorry"] },
   "device not usable": { code: "device not usable", why: "unknown tag V-9" },
   "would light": {
     code: "would light",

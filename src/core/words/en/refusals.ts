@@ -89,6 +89,8 @@ function wordsOf(refusal: Refusal): string {
       return "You asked for this job, so somebody else must accept what it falls short of.";
     case "no such shortfall":
       return `The plan as it stands does not fall short at ${refusal.way}. Look at the points again.`;
+    case "measure does not fit":
+      return `None of what you ticked stands in at ${refusal.way}. There it is: ${refusal.fit.join(", ")}. Nothing was accepted.`;
     case "device not usable":
       return `${refusal.why}. Nothing was changed.`;
     case "would light":

@@ -5,12 +5,12 @@ import { suspects } from "@/core/plan/suspects";
 import { isolationState } from "@/core/words/en/notHeld";
 import { suspectSentence } from "@/core/words/en/suspects";
 import { isDone, openFailures, shownOf } from "@/core/isolation/failures";
-import { waitsFrom_ms } from "@/core/isolation/held";
+import { overAt_ms, WATCHED } from "@/core/isolation/held";
 import type { IsolationLife, WalkStep } from "@/core/isolation/isolation";
 import type { NotHeld } from "@/core/refusal/notHeld";
 import { duration } from "@/core/units/format";
 import { stepTimes, type StepTakes } from "@/server/figures/dayView";
-import { type JobView } from "@/server/job/jobView";
+import { peopleToChoose, type JobView } from "@/server/job/jobView";
 import { lanternOf, planOf, plantOf } from "@/server/job/plans";
 import { heldElsewhere, replanView, temporaryView } from "@/server/isolation/walkView";
 import { siteTime, siteTimeZone } from "@/server/runtime/siteTime";
@@ -35,9 +35,9 @@ function shownWith(steps: readonly WalkStep[], fault: NotHeld | null) {
 
 /** When the wait of a step that runs is over. */
 function overAt(life: Pick<IsolationLife, "steps">, step: WalkStep, takes: StepTakes | undefined): number | null {
-  const from_ms = waitsFrom_ms(life, step);
-  if (from_ms === null || takes === undefined) return null;
-  return from_ms + 1000 * takes.waits.reduce((sum, { duration_s }) => sum + duration_s, 0);
+  if (takes === undefined) return null;
+  const least_s = takes.waits.reduce((sum, { duration_s }) => sum + duration_s, 0);
+  return overAt_ms(life, step, { least_s, isAssumed: takes.waits.some(({ assumed }) => assumed.length > 0) });
 }
 
 type Props = Readonly<{ view: JobView; person: Person; phase: "isolate" | "restore" }>;
@@ -79,6 +79,7 @@ export async function WalkStage({ view, person, phase }: Props) {
             ? []
             : suspects(plan, step.kind === "prove" ? step.subject : null, step.carrier).map(suspectSentence),
       }));
+  const people = isolation.steps.some(({ kind }) => WATCHED.has(kind)) ? peopleToChoose() : [];
   const walkList = (which: "isolate" | "restore" | "test") => (
     <WalkList
       isolation={isolation.number}
@@ -93,6 +94,7 @@ export async function WalkStage({ view, person, phase }: Props) {
         roles: person.roles,
         units: person.units,
       }}
+      people={people}
       nameOf={view.nameOf}
       timeZone={timeZone}
       page={`/jobs/${view.number}/${phase === "isolate" ? "walk" : "return"}`}

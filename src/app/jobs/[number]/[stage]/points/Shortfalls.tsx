@@ -36,7 +36,7 @@ export function Shortfalls({
   const open = new Set(shortfallsNotAccepted(plan, accepted).map(wayOf));
   const groups = new Map<string, Group>();
   for (const row of plan.shortfalls) {
-    const required = row.requiredGrade ?? `${row.required} barriers`;
+    const required = row.noWayOut ? "a way to empty it" : (row.requiredGrade ?? `${row.required} barriers`);
     const key = [row.face, required, row.grade, row.proved, ...row.because].join("\u0000");
     const group = groups.get(key) ?? {
       required,
@@ -84,7 +84,7 @@ export function Shortfalls({
                     <Tags tags={group.rows.map((row) => row.source)} most={5} />
                   </td>
                   <td className="tag">{group.face}</td>
-                  <td className="whitespace-nowrap">{group.required}</td>
+                  <td className="max-w-44">{group.required}</td>
                   <td className="whitespace-nowrap">
                     <strong>{group.grade}</strong>
                     <span className="block max-w-44 text-sm whitespace-normal">
