@@ -1,7 +1,7 @@
 import type { PermitDetails } from "../../src/core/permit/kinds/details";
 import { air, HOUR_MS, MINUTE_MS, sees, test } from "./moving";
 import { expect, post, sign } from "./site";
-import { approvedJob, done, on, read, walkByPost } from "./work";
+import { approvedJob, done, on, read, stepsOf, walkByPost } from "./work";
 
 test("an entry with a pocket of gas in one corner: everybody out, purged, tested, in again", async ({
   as,
@@ -15,6 +15,24 @@ test("an entry with a pocket of gas in one corner: everybody out, purged, tested
     lead: "Bram Ostler",
     crew: ["Bram Ostler", "Mika Thorne"],
   });
+  await walkByPost(as, site, isolation, "isolate", ({ kind }) => kind === "empty");
+  // It is emptied with somebody beside it, who is named; a level that is not at zero leaves it undone and on no record.
+  const isolator = await as("Sunniva Rask");
+  await isolator.goto(`/jobs/${job}/walk`);
+  const emptying = isolator.getByRole("listitem", { name: /empty T-235/ });
+  await emptying.getByLabel("Who watches it").selectOption({ label: "Ruth Amberley" });
+  await emptying.getByLabel("How it leaves").selectOption({ label: "It drains" });
+  await sign(isolator, "begin: empty T-235");
+  await expect(emptying).toContainText(/Begun \d\d:\d\d by Sunniva Rask, drained\. Ruth Amberley watches it/);
+  await emptying.getByText("Whoever watches is called away: it is shut").click();
+  await emptying.getByLabel("Why").fill("Called to the boiler house.");
+  await sign(isolator, "stop: empty T-235");
+  await expect(emptying.getByText(/Ruth Amberley watches/)).toHaveCount(0);
+  await isolator.goto("about:blank");
+  await walkByPost(as, site, isolation, "isolate", ({ kind }) => kind === "certify");
+  const certificate = { isolation, step: stepsOf(site, isolation).find(({ kind }) => kind === "certify")!.id };
+  const own = await post(isolator, "step.do", { ...certificate, words: "DC-1, myself" });
+  expect(own.body.sentence).toMatch(/second person|somebody else/i);
   await walkByPost(as, site, isolation, "isolate", ({ kind }) => kind === "purge");
   // A purge is begun, and over only when its time is.
   const sunniva = await as("Sunniva Rask");

@@ -60,7 +60,7 @@ const WORDS = {
   cool: ({ face, item }: VesselWork) =>
     `Let ${face} cool with what is in it (${heat(item)}), and measure it, before anything is let out.`,
   empty: ({ face, item, drains, heatsItself }: VesselWork) =>
-    `Empty ${face} of ${held(item)} ${drains.length > 0 ? `through ${drains.join(", ")}, or pump it out` : "by the way that was accepted: nothing is known by which it surely drains"}. Let the pressure off at its highest point first, and leave that open: it must neither spurt nor suck itself in. Whoever answers for the place it goes to agrees first. Somebody watches all the time and does nothing else: where they are called away, shut it.${heatsItself ? " It heats itself: read its temperature meanwhile, and keep what comes out wet or under inert gas." : ""}`,
+    `Empty ${face} of ${held(item)} ${drains.length > 0 ? `through ${drains.join(", ")}, or pump it out` : "by the way that was accepted: nothing is known by which it surely drains"}. Whoever answers for the place it goes to agrees first. Somebody watches all the time and does nothing else: where they are called away, shut it.${heatsItself ? " It heats itself: read its temperature meanwhile, and keep what comes out wet or under inert gas." : ""}`,
   clean: ({ face }: VesselWork) =>
     `Steam, wash or rinse ${face} out from outside, and rake out what has settled. Nobody goes in.`,
   certify: ({ face }: VesselWork) =>

@@ -55,7 +55,7 @@ export function guideOf(step: PlannedStep, item: Item | undefined): Guide {
       return {
         ...NOTHING,
         stand: "Upwind of where it goes, with the valve in reach.",
-        mind: "A level gauge hangs and sight glasses clog: dip it, or look in.",
+        mind: "Pressure off at its highest point first, and that left open: it must neither spurt nor suck itself in. A level gauge hangs and a sight glass clogs: dip it, or look in.",
       };
     case "close bleed":
       return { ...NOTHING, stand: "Upwind and beside the outlet.", position: "Shut and plugged." };

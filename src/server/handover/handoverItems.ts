@@ -137,7 +137,9 @@ export function handoverItems(tx: Tx, now_ms: number, since_ms: number): Handove
         }
         if (step.stuck) say(life.number, `Cannot be done as planned: ${stepLabel(step)}, ${step.stuck.words}`, true);
         if (step.begun && !isDone(step)) {
-          say(life.number, `Runs since ${siteTime(step.begun.at_ms)}: ${stepLabel(step)}.`, true);
+          const { at_ms, watcher } = step.begun;
+          const beside = watcher === undefined ? "" : ` ${nameOf(watcher)} watches it: who watches next?`;
+          say(life.number, `Runs since ${siteTime(at_ms)}: ${stepLabel(step)}.${beside}`, true);
         }
       }
       for (const proof of stale(id)) say(life.number, `Prove again: ${proof}.`, true);
