@@ -1,6 +1,12 @@
 /** Runs once when the server starts, before the first request. */
 export async function register(): Promise<void> {
   if (process.env.NEXT_RUNTIME !== "nodejs") return;
+  const { dataFolder } = await import("./server/db/database");
+  const { holdFolder } = await import("./server/runtime/folderLock");
+  if (!holdFolder(dataFolder())) {
+    console.error(`Another server runs on ${dataFolder()}: two would not hear of each other's alarms. This one ends.`);
+    process.exit(1);
+  }
   const { startWorkers } = await import("./server/runtime/workers");
   startWorkers();
   // Before anybody looks: a permit is not stopped for a judgement that only an upgrade has left out.

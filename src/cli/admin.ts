@@ -6,35 +6,54 @@ import { count, eq } from "drizzle-orm";
 import { COMPETENCES, ROLES } from "../core/people/roles";
 import { problemLine } from "../core/plant/problem";
 import { runAct } from "../server/acts/runAct";
-import { addPerson } from "../server/people/addPerson";
-import { closeDatabase, database, databasePath, dataFolder } from "../server/db/database";
+import { addPerson } from "../server/acts/addPerson";
+import { closeDatabase, database, databasePath, dataFolder, openToRead } from "../server/db/database";
+import { migrationsOf } from "../server/db/migrations";
 import { INSTRUMENT_KINDS, type InstrumentKind } from "../core/gear/instrumentKinds";
 import { detectors, people, plantRevisions } from "../server/db/schema";
 import { seedDemo } from "../server/demo/seedDemo";
 import { stage, Taken } from "../server/plant/plantActs";
-import { headFilePath } from "../server/ledger/append";
+import { brokenAt, BODY_VERSION, ledgerHead } from "../server/ledger/append";
+import { onCommandLine, takeOver } from "../server/ledger/byTheServer";
+import { headFilePath } from "../server/ledger/headFile";
 import { verifyLedger } from "../server/ledger/verify";
 import { toPerson } from "../server/people/signIn";
 import { tokenHash } from "../server/permit/detectorStore";
 import { currentPlant } from "../server/plant/plantStore";
+import { holdFolder } from "../server/runtime/folderLock";
 import { endQuietly } from "./endQuietly";
+import { recover } from "./recover";
 
 endQuietly();
 
 const say = (text: string) => process.stdout.write(`${text}\n`);
 
 class BadInput extends Error {}
+const TAKEN = `A server runs on ${dataFolder()}. Stop it first: two would not hear of each other's alarms.`;
 
 const COMMANDS: Record<string, (args: readonly string[]) => Promise<void> | void> = {
   async "seed-demo"() {
+    if (!holdFolder(dataFolder())) throw new BadInput(TAKEN);
     for (const suffix of ["", "-wal", "-shm"]) rmSync(databasePath() + suffix, { force: true });
     rmSync(headFilePath(), { force: true });
     await seedDemo(database(), resolve(process.env.LANTERN_HOME ?? ".", "demo"), headFilePath(), Date.now());
   },
 
-  /** Opens the database, so that it is migrated; the first time, adds a coordinator and prints how to sign in. */
+  /**
+   * Opens the database, so that it is migrated; the first time, adds a coordinator and prints how to sign in. A record that
+   * does not go on where it ended is not opened, and one that is not whole is not upgraded.
+   */
   async prepare() {
+    if (!holdFolder(dataFolder())) throw new BadInput(TAKEN);
+    const upgrade = upgradeOf(databasePath());
     const db = database();
+    if (upgrade !== null) takeOver(db, upgrade);
+    const broken = brokenAt(ledgerHead(db), headFilePath());
+    if (broken !== null) {
+      throw new BadInput(
+        `The record does not go on where it ended: ${broken}. The server does not start. See what ./lantern verify says; ./lantern recover FILE puts a backup in its place.`,
+      );
+    }
     const known = db.select({ n: count() }).from(people).get()?.n ?? 0;
     if (known > 0) return;
     const secrets = newSecrets();
@@ -87,26 +106,41 @@ const COMMANDS: Record<string, (args: readonly string[]) => Promise<void> | void
     const db = database();
     if (db.select().from(detectors).where(eq(detectors.id, id)).get()) throw new BadInput(`${id} is entered already`);
     const token = randomBytes(24).toString("base64url");
-    db.insert(detectors)
-      .values({
-        id,
-        kind: kind as InstrumentKind,
-        tokenHash: tokenHash(token),
-        reads: kind === "gas" ? ["oxygen", "flammable", ...gases] : [],
-      })
-      .run();
+    const reads = kind === "gas" ? ["oxygen", "flammable", ...gases] : [];
+    onCommandLine(
+      db,
+      { type: "instrument.entered", subject: id, input: { id, kind, reads }, did: `${id} entered: ${kind}.` },
+      (tx) =>
+        tx
+          .insert(detectors)
+          .values({ id, kind: kind as InstrumentKind, tokenHash: tokenHash(token), reads })
+          .run(),
+    );
     say(`${id} entered.  token ${token}`);
   },
 
   verify() {
     if (!existsSync(databasePath())) throw new BadInput(`there is no database in ${dataFolder()}`);
-    const result = verifyLedger(database(), headFilePath());
+    const client = openToRead(databasePath());
+    const result = verifyLedger(client, headFilePath());
+    client.close();
     if (!result.ok) {
       for (const fault of result.faults) process.stderr.write(`${fault}\n`);
       process.exitCode = 1;
       return;
     }
     say(`The ledger is whole: ${result.rows} rows, head ${result.head}.`);
+    if (result.stateKnown) say(`The state is as the ledger wrote it: ${result.stateRows} rows.`);
+    else if (result.rows > 0) say("Of the state nothing is known yet: it is taken into the record at the next start.");
+  },
+
+  /** Puts a backup in the place of the database. */
+  recover([file]) {
+    if (!file || !existsSync(file)) throw new BadInput("write: ./lantern recover FILE, with the backup to go on from");
+    if (!holdFolder(dataFolder())) throw new BadInput(TAKEN);
+    const done = recover(resolve(file), databasePath());
+    if (!done.ok) throw new BadInput(`${file} is not whole, and nothing was changed:\n${done.faults.join("\n")}`);
+    for (const line of done.said) say(line);
   },
 
   async backup([target]) {
@@ -151,6 +185,30 @@ const COMMANDS: Record<string, (args: readonly string[]) => Promise<void> | void
     say(`Imported as revision ${revision}: ${read.value.items} items, ${read.value.links} links.`);
   },
 };
+
+/** What an upgrade of this database will change, in words; null where there is nothing to upgrade. */
+function upgradeOf(path: string): string | null {
+  if (!existsSync(path)) return null;
+  const client = openToRead(path);
+  try {
+    const had = migrationsOf(client);
+    if (had === null) return null;
+    const said = client.prepare("SELECT count(*) AS rows, max(body_version) AS version FROM ledger").get() as {
+      rows: number;
+      version: number | null;
+    };
+    if (said.rows === 0) return null;
+    const isPending = had.applied < had.all;
+    if (!isPending && (said.version ?? 0) >= BODY_VERSION) return null;
+    const found = verifyLedger(client, headFilePath());
+    if (!found.ok) {
+      throw new BadInput(`The record is not whole, so nothing was upgraded:\n${found.faults.join("\n")}`);
+    }
+    return isPending ? `migrations ${had.applied + 1} to ${had.all}` : "before, the ledger did not say what it wrote";
+  } finally {
+    client.close();
+  }
+}
 
 function newSecrets(): { password: string; pin: string } {
   return { password: randomBytes(9).toString("base64url"), pin: String(randomInt(0, 1_000_000)).padStart(6, "0") };

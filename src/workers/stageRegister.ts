@@ -12,6 +12,8 @@ export type StagedRegister = Readonly<{
   links: number;
   /** The files it came in, and what each hashes to. */
   files: readonly Readonly<{ name: string; sha256: string }>[];
+  /** Every id with its tag, as they were entered up to here: how many, and what they hash to together. */
+  identities: Readonly<{ count: number; sha256: string }>;
   warnings: readonly Problem[];
 }>;
 
@@ -31,6 +33,7 @@ export function stageRegister(file: string, files: readonly TextFile[], now_ms: 
   if (!read.ok) return read;
   const { parts, hash } = registerParts(read.value);
   const db = new Database(file, { fileMustExist: true });
+  let identities;
   try {
     db.pragma("synchronous = NORMAL");
     db.pragma("busy_timeout = 5000");
@@ -46,6 +49,7 @@ export function stageRegister(file: string, files: readonly TextFile[], now_ms: 
     for (let from = 0; from < tags.length; from += TAGS_AT_ONCE) {
       enter.run(JSON.stringify(tags.slice(from, from + TAGS_AT_ONCE)));
     }
+    identities = identitiesIn(db);
     // Written to the database's own file here, not by the next one who commits.
     db.pragma("wal_checkpoint(PASSIVE)");
   } finally {
@@ -60,7 +64,23 @@ export function stageRegister(file: string, files: readonly TextFile[], now_ms: 
       items: read.value.items.length,
       links: read.value.links.length,
       files: files.map(({ name, text }) => ({ name, sha256: createHash("sha256").update(text).digest("hex") })),
+      identities,
       warnings: read.warnings,
     },
   };
+}
+
+/** Ids are entered once and stay: the first so many of them hash to the same for ever. Cost: linear in them. */
+export function identitiesIn(db: Database.Database, first?: number): StagedRegister["identities"] {
+  const hash = createHash("sha256");
+  let count = 0;
+  const all = db
+    .prepare("SELECT id, tag FROM items ORDER BY rowid LIMIT ?")
+    .raw()
+    .iterate(first ?? -1);
+  for (const row of all) {
+    hash.update(`${JSON.stringify(row)}\n`);
+    count++;
+  }
+  return { count, sha256: hash.digest("hex") };
 }

@@ -2,7 +2,7 @@ import { randomUUID } from "node:crypto";
 import { readFileSync } from "node:fs";
 import { join } from "node:path";
 import { runAct } from "../../src/server/acts/runAct";
-import { addPerson } from "../../src/server/people/addPerson";
+import { addPerson } from "../../src/server/acts/addPerson";
 import { database } from "../../src/server/db/database";
 import { people } from "../../src/server/db/schema";
 import { toPerson } from "../../src/server/people/signIn";

@@ -109,5 +109,5 @@ test("one watcher, one drain; called away they shut it; and who works elsewhere 
   await site.done("hal", "permit.sign-on", { permit: work.permit, lock: "H-1" });
   await site.done("will", "permit.sign-on", { permit: work.permit, lock: "W-1" });
   expect(await site.refused("ivo", "step.begin", begin(first, "will"))).toMatch(new RegExp(work.permit));
-  await expectReplay(site, FILES);
+  await expectReplay(site);
 });

@@ -9,6 +9,7 @@ import { judgePending, writeVerdicts } from "../../src/server/isolation/verdicts
 import { shiftSheet } from "../../src/server/paper/shiftSheet";
 import { shiftState } from "../../src/server/job/shiftState";
 import { board } from "../../src/server/job/board";
+import { inLedger } from "../../src/server/ledger/append";
 import { verifyLedger } from "../../src/server/ledger/verify";
 import { settleStanding } from "../../src/server/permit/settlePermits";
 import { TestSite } from "../support/testSite";
@@ -112,7 +113,7 @@ test("it is planned anew once everybody is off, its new points are locked and pr
   );
   await site.done("isa", "permit.resume", { permit, words: "The second line is isolated and proved." });
   await site.done("hal", "permit.sign-on", { permit, lock: "H-1" });
-  expect(verifyLedger(site.db, site.headFile).ok).toBe(true);
+  expect(verifyLedger(site.db.$client, site.headFile).ok).toBe(true);
 });
 
 test("what changed while it was judged counts as fallen until it is judged again", async () => {
@@ -122,9 +123,9 @@ test("what changed while it was judged counts as fallen until it is judged again
   // As if the register had come in while nobody could judge it.
   site.db.update(isolations).set({ verdict: null }).where(eq(isolations.number, isolation)).run();
   const before = lastRow();
-  site.db.transaction((tx) => {
-    const { written } = writeVerdicts(tx, new Map<string, OnNewPlant>(), site.clock_ms);
-    settleStanding(tx, written, site.clock_ms);
+  inLedger(site.db, site.headFile, (tx) => {
+    const { written, head } = writeVerdicts(tx, new Map<string, OnNewPlant>(), site.clock_ms);
+    return { head: settleStanding(tx, written, site.clock_ms).head ?? head, value: undefined };
   });
   expect(typesAfter(before)).toEqual([`isolation.unjudged ${isolation}`, `permit.stopped-by-itself ${permit}`]);
   expect(await site.refused("hal", "permit.sign-on", { permit, lock: "H-1" })).toMatch(/is not known yet/);
@@ -224,7 +225,7 @@ test("a proof that fails stops every permit on the isolation at once; it goes on
   await site.done("isa", "permit.resume", { permit, words: "Cleared, proved by another." });
   const kept = loadIsolation(site.db, isolation)!.life.steps.find(({ id }) => id === proof.id)!.failures;
   expect(kept).toMatchObject([{ reading: 1.4, by: "vera", cause: { by: "ivo", words: "BL-P was plugged with wax" } }]);
-  expect(verifyLedger(site.db, site.headFile).ok).toBe(true);
+  expect(verifyLedger(site.db.$client, site.headFile).ok).toBe(true);
 });
 
 test("one lock hangs in one place, however its number was typed", async () => {

@@ -4,7 +4,7 @@ import { tmpdir } from "node:os";
 import { join, resolve } from "node:path";
 import { buildSync } from "esbuild";
 import Database from "better-sqlite3";
-import { openDatabase } from "../../src/server/db/database";
+import { openDatabase, openToRead } from "../../src/server/db/database";
 import { verifyLedger } from "../../src/server/ledger/verify";
 
 const HOME = resolve(__dirname, "../..");
@@ -57,8 +57,32 @@ describe("a server killed in the middle of its acts", () => {
     expect(acknowledged.size).toBeGreaterThan(ROUNDS * 10);
     expect([...acknowledged].filter((id) => !known.has(id))).toEqual([]);
     expect(jobs).toBe(done);
-    expect(verifyLedger(db, join(folder, "ledger-head.json"))).toMatchObject({ ok: true });
+    expect(verifyLedger(db.$client, join(folder, "ledger-head.json"))).toMatchObject({ ok: true });
     db.$client.close();
+  }, 120_000);
+
+  test("verified again and again while it writes, it is whole every time", async () => {
+    const wanted = 30 * ROUNDS;
+    const env = { ...process.env, LANTERN_DATA: folder, LANTERN_HOME: HOME };
+    const worker = spawn("node", [program], { cwd: HOME, env });
+    const begun = new Promise<void>((resolve) => worker.stdout.once("data", () => resolve()));
+    const ended = new Promise<void>((resolve) => worker.once("exit", () => resolve()));
+    await begun;
+    const rows = new Set<number>();
+    const faults: string[] = [];
+    for (let i = 0; i < wanted; i++) {
+      const client = openToRead(join(folder, "heavy-lantern.db"));
+      const found = verifyLedger(client, join(folder, "ledger-head.json"));
+      client.close();
+      if (found.ok) rows.add(found.rows);
+      else faults.push(...found.faults);
+      await new Promise((resolve) => setTimeout(resolve, 3));
+    }
+    worker.kill("SIGKILL");
+    await ended;
+    expect(faults).toEqual([]);
+    // It wrote meanwhile.
+    expect(rows.size).toBeGreaterThan(5);
   }, 120_000);
 
   test("and the database file itself is sound", () => {

@@ -1,9 +1,10 @@
 import { randomUUID } from "node:crypto";
-import { mkdtempSync, rmSync, writeFileSync } from "node:fs";
+import { mkdirSync, mkdtempSync, readFileSync, rmSync, writeFileSync } from "node:fs";
 import { tmpdir } from "node:os";
 import { join } from "node:path";
+import { withoutTriggers } from "../support/tampering";
 import { openDatabase, type Db } from "../../src/server/db/database";
-import { appendToLedger, writeHeadFile, type LedgerEntry } from "../../src/server/ledger/append";
+import { appendToLedger, inLedger, type LedgerEntry } from "../../src/server/ledger/append";
 import { verifyLedger } from "../../src/server/ledger/verify";
 
 describe("the ledger", () => {
@@ -24,15 +25,15 @@ describe("the ledger", () => {
     answer: { ok: true },
   });
 
+  /** As acts do. */
+  const append = (n: number) =>
+    inLedger(db, headFile, (tx) => ({ head: appendToLedger(tx, entry(n)), value: undefined }));
+
   beforeEach(() => {
     folder = mkdtempSync(join(tmpdir(), "lantern-ledger-"));
     db = openDatabase(join(folder, "heavy-lantern.db"));
     headFile = join(folder, "ledger-head.json");
-    for (let n = 1; n <= 6; n++)
-      writeHeadFile(
-        db.transaction((tx) => appendToLedger(tx, entry(n))),
-        headFile,
-      );
+    for (let n = 1; n <= 6; n++) append(n);
   });
   afterEach(() => {
     db.$client.close();
@@ -40,15 +41,14 @@ describe("the ledger", () => {
   });
 
   const faults = () => {
-    const result = verifyLedger(db, headFile);
+    const result = verifyLedger(db.$client, headFile);
     return result.ok ? [] : [...result.faults];
   };
   /** As somebody with the database file and no respect. */
-  const tamper = (sql: string) =>
-    db.$client.exec(`DROP TRIGGER ledger_no_update; DROP TRIGGER ledger_no_delete; ${sql}`);
+  const tamper = (sql: string) => withoutTriggers(db.$client, sql);
 
   test("is whole when nobody touched it", () => {
-    expect(verifyLedger(db, headFile)).toMatchObject({ ok: true, rows: 6 });
+    expect(verifyLedger(db.$client, headFile)).toMatchObject({ ok: true, rows: 6 });
   });
 
   test("cannot be changed or cut through the database connection", () => {
@@ -80,15 +80,47 @@ describe("the ledger", () => {
 
   test("shows a tail that was cut, by the head file", () => {
     tamper("DELETE FROM ledger WHERE seq > 4");
-    expect(faults()).toEqual(["the tail was cut: the head file knows row 6, the last row is 4"]);
+    expect(faults()).toContain("the tail was cut: the head file knows row 6, the last row is 4");
+    // And nothing makes it look whole again: no act is written after it.
+    expect(() => append(5)).toThrow("the head file knows row 6, and the last row is 4");
+    expect(faults()).toContain("the tail was cut: the head file knows row 6, the last row is 4");
+  });
+
+  test("a row whose head was never written is no fault, where it was about to be; more than that is", () => {
+    // Killed between the commit and the head file's second word.
+    const before = readFileSync(headFile, "utf8");
+    append(7);
+    const row = db.$client.prepare("SELECT seq, hash FROM ledger WHERE seq = 7").get();
+    writeFileSync(headFile, JSON.stringify({ ...(JSON.parse(before) as object), next: row }));
+    expect(faults()).toEqual([]);
+    // Killed before the commit.
+    append(8);
+    const next = { seq: 9, hash: "0" };
+    writeFileSync(headFile, JSON.stringify({ ...(JSON.parse(readFileSync(headFile, "utf8")) as object), next }));
+    expect(faults()).toEqual([]);
+    append(9);
+    expect(faults()).toEqual([]);
+    expect(JSON.parse(readFileSync(headFile, "utf8"))).not.toHaveProperty("next");
+  });
+
+  test("where the head file cannot be written nothing is done, but for what stops work", () => {
+    rmSync(`${headFile}.part`, { force: true });
+    mkdirSync(`${headFile}.part`);
+    expect(() => append(7)).toThrow(/cannot be written/);
+    expect(verifyLedger(db.$client, headFile)).toMatchObject({ ok: true, rows: 6 });
+    inLedger(db, headFile, (tx) => ({ head: appendToLedger(tx, entry(7)), value: undefined }), true);
+    expect(faults()).toEqual(["rows 7 to 7 were inserted: the head file knows only row 6"]);
   });
 
   test("shows rows appended behind the server's back, and a lost head file", () => {
     for (let n = 7; n <= 9; n++) db.transaction((tx) => appendToLedger(tx, entry(n)));
-    expect(faults().join()).toMatch(/rows 8 to 9 were inserted/);
+    expect(faults().join()).toMatch(/rows 7 to 9 were inserted/);
     rmSync(headFile);
     expect(faults()).toEqual(["the head file is missing"]);
-    writeFileSync(headFile, "{}");
-    expect(() => faults()).toThrow("is damaged");
+    for (const text of ["{}", "", "{"]) {
+      writeFileSync(headFile, text);
+      expect(faults()).toEqual(["the head file is damaged"]);
+      expect(() => append(10)).toThrow("the head file is damaged");
+    }
   });
 });

@@ -6,10 +6,12 @@ import Database from "better-sqlite3";
 import { openDatabase, type Db } from "../../src/server/db/database";
 import { board } from "../../src/server/job/board";
 import { jobView } from "../../src/server/job/jobView";
+import { takeOver } from "../../src/server/ledger/byTheServer";
 import { verifyLedger } from "../../src/server/ledger/verify";
 import { permitView } from "../../src/server/permit/permitView";
 import { plantAt } from "../../src/server/plant/plantStore";
 import { itemSheet, searchRegister } from "../../src/server/plant/register";
+import { withoutTriggers } from "../support/tampering";
 
 /**
  * The demo's day as an earlier version left it, after migration 0008, with its ledger. It is opened as it is found on a
@@ -94,7 +96,18 @@ test("its pages open, its ledger is whole, and a copy of it as it was lies besid
   expect(stop?.type === "stopped" && stop.reason).toMatch(/nobody has looked yet/);
   expect(jobView("J-0001", now_ms)!.held.length).toBeGreaterThan(0);
   expect(permitView("P-0001", now_ms)!.signOns).toHaveLength(2);
-  expect(verifyLedger(db, join(__dirname, "../fixtures/ledger-head-0008.json"))).toMatchObject({ ok: true });
+  const headFile = join(folder, "head-0008.json");
+  writeFileSync(headFile, readFileSync(join(__dirname, "../fixtures/ledger-head-0008.json")));
+  expect(verifyLedger(db.$client, headFile)).toMatchObject({ ok: true, stateKnown: false });
+  // From here on the record answers for the state, as it was found.
+  expect(takeOver(db, "an upgrade", { headFile, now_ms })).toBe(true);
+  expect(verifyLedger(db.$client, headFile)).toMatchObject({ ok: true, stateKnown: true });
+  const proof = "(SELECT rowid FROM steps WHERE done_by IS NOT NULL LIMIT 1)";
+  withoutTriggers(db.$client, `UPDATE steps SET reading = '0.5' WHERE rowid = ${proof}`);
+  expect(verifyLedger(db.$client, headFile)).toMatchObject({
+    ok: false,
+    faults: [expect.stringMatching(/^steps .* was changed: it is not as the ledger wrote it last$/)],
+  });
   const copy = new Database(join(folder, "heavy-lantern.db.before-migration-10"), { readonly: true });
   expect(rows(copy, "SELECT count(*) AS n FROM ledger")).toEqual(rows(was, "SELECT count(*) AS n FROM ledger"));
   copy.close();

@@ -168,6 +168,6 @@ describe("a server that slept", () => {
     expect(stateOf(permit)).toBe("suspended");
     await site.refused("wim", "permit.sign-off", { permit });
     expect(last()).toBe(site.clock_ms);
-    expect(verifyLedger(site.db, site.headFile)).toMatchObject({ ok: true });
+    expect(verifyLedger(site.db.$client, site.headFile)).toMatchObject({ ok: true });
   });
 });

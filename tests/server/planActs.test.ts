@@ -3,7 +3,7 @@ import { mkdtempSync, rmSync } from "node:fs";
 import { tmpdir } from "node:os";
 import { join } from "node:path";
 import { runAct, type ActAnswer } from "../../src/server/acts/runAct";
-import { addPerson } from "../../src/server/people/addPerson";
+import { addPerson } from "../../src/server/acts/addPerson";
 import { openDatabase, type Db } from "../../src/server/db/database";
 import { deviations, holds, isolationReviews, isolations, jobs, ledger, people } from "../../src/server/db/schema";
 import { verifyLedger } from "../../src/server/ledger/verify";
@@ -42,14 +42,18 @@ beforeAll(async () => {
   const add = async (signIn: string, roles: string[], competences: string[] = []) =>
     ids.set(
       signIn,
-      await addPerson(db, {
-        name: signIn,
-        signIn,
-        roles: roles as never,
-        competences: competences as never,
-        password: "long enough",
-        pin: "2468",
-      }),
+      await addPerson(
+        db,
+        {
+          name: signIn,
+          signIn,
+          roles: roles as never,
+          competences: competences as never,
+          password: "long enough",
+          pin: "2468",
+        },
+        { headFile, now_ms: 0 },
+      ),
     );
   await add("cora", ["coordinator"]);
   await add("ivo", ["isolator"], ["process", "mechanical"]);
@@ -258,7 +262,7 @@ describe("two jobs behind the same valves", () => {
   });
 
   test("everything refused and done is in a whole ledger", () => {
-    expect(verifyLedger(db, headFile)).toMatchObject({ ok: true });
+    expect(verifyLedger(db.$client, headFile)).toMatchObject({ ok: true });
     const rows = db.select().from(ledger).all();
     expect(rows.filter((row) => row.outcome === "refused").length).toBeGreaterThan(7);
     expect(rows.some((row) => row.type === "point.swap" && row.outcome === "done")).toBe(true);

@@ -21,7 +21,7 @@ beforeEach(async () => {
   await openTwoJobs(site);
 }, 60_000);
 afterEach(() => {
-  expect(verifyLedger(site.db, site.headFile)).toMatchObject({ ok: true });
+  expect(verifyLedger(site.db.$client, site.headFile)).toMatchObject({ ok: true });
   site.close();
 });
 const lifeOf = (isolation: string) => loadIsolation(site.db, isolation)!.life;

@@ -69,11 +69,13 @@ export const COMMANDS = {
       given.length < 3 || given.length > 4 ? "name, sign-in and roles are given, then perhaps competences" : null,
   },
   instrument: {
-    use: "./lantern instrument ID gas|gauge",
-    words: "enters a detector or gauge that sends by itself; its token is printed once",
+    use: "./lantern instrument ID gas|gauge|blower [GASES]",
+    words: "enters a detector, gauge or blower that sends by itself; its token is printed once",
     isPath: never,
     check: ([, kind, ...more]) =>
-      (kind === "gas" || kind === "gauge") && more.length === 0 ? null : "an id is given, then gas or gauge",
+      kind === "gas" || ((kind === "gauge" || kind === "blower") && more.length === 0)
+        ? null
+        : "an id is given, then gas (and gases by name), gauge or blower",
   },
   instruments: {
     use: "./lantern instruments SCENARIO",
@@ -97,7 +99,17 @@ export const COMMANDS = {
     ...oneFileOut,
   },
   backup: { use: "./lantern backup [FILE]", words: "a copy of the database, beside it or in a file", ...oneFileOut },
-  verify: { use: "./lantern verify", words: "checks the ledger's chain and the database", check: none, isPath: never },
+  verify: {
+    use: "./lantern verify",
+    words: "checks the record: ledger, state, pictures, registers and tables; names what was changed",
+    check: none,
+    isPath: never,
+  },
+  recover: {
+    use: "./lantern recover FILE",
+    words: "goes on from a backup, which is verified first; what was there is kept beside it. Not while a server runs",
+    ...files(1, 1, "a backup's file is given"),
+  },
 };
 
 const WIDTH = Math.max(...Object.values(COMMANDS).map(({ use }) => use.split("   ")[0].length)) + 3;

@@ -2,7 +2,7 @@ import type { z } from "zod";
 import type { Refusal } from "../../core/refusal/refusal";
 import type { Role } from "../../core/people/roles";
 import type { Db, Tx } from "../db/database";
-import type { LedgerHead } from "../ledger/append";
+import type { LedgerHead } from "../ledger/headFile";
 import type { Person } from "../people/signIn";
 
 /** What an act is given: the transaction, who acts (from the session, never the body) and the time. */
@@ -53,6 +53,8 @@ export type Act<Schema extends z.ZodType = z.ZodType, Prepared = unknown> = Read
   signers?: (input: z.output<Schema>) => readonly Readonly<{ person: string; pin: string; field: string }>[];
   /** A device may keep it while it has no network, and send it later with its own time. Never what protects somebody. */
   offline?: boolean;
+  /** It only stops work: it is done even where the record is broken, and says so in it. */
+  protects?: boolean;
   /** It says that the clock is right: once it is done, times run from the clock as it is, whatever the ledger's last is. */
   setsTheClock?: boolean;
   prepare?: (db: Db, input: z.output<Schema>, now_ms: number) => Promise<Prepared>;

@@ -4,7 +4,8 @@ import { canonicalJson } from "../../core/ledger/canonicalJson";
 import { refusalSentence } from "../../core/words/en/refusals";
 import { actTime_ms } from "../runtime/clock";
 import { announce } from "../runtime/events";
-import { headFilePath, appendToLedger, writeHeadFile } from "../ledger/append";
+import { appendToLedger, inLedger, RecordBroken } from "../ledger/append";
+import { headFilePath } from "../ledger/headFile";
 import { database, type Db, type Tx } from "../db/database";
 import { ledger } from "../db/schema";
 import { bodyOf } from "../ledger/body";
@@ -72,6 +73,27 @@ export async function runAct(
   page: string | null = null,
 ): Promise<ActAnswer> {
   if (person === null) return SIGNED_OUT;
+  try {
+    return await run(raw, person, clock_ms, db, headFile, page);
+  } catch (error) {
+    if (!(error instanceof RecordBroken)) throw error;
+    return {
+      ok: false,
+      status: 503,
+      code: "record broken",
+      sentence: `Nothing was done. The record does not go on where it ended: ${error.why}. Only work can be stopped. Fetch whoever runs the server: ./lantern verify says what differs.`,
+    };
+  }
+}
+
+async function run(
+  raw: unknown,
+  person: Person,
+  clock_ms: number,
+  db: Db,
+  headFile: string,
+  page: string | null,
+): Promise<ActAnswer> {
   const envelope = envelopeSchema.safeParse(raw);
   if (!envelope.success) return badInput(envelope.error);
   const { actId, type, pin, doneAt_ms } = envelope.data;
@@ -143,11 +165,14 @@ export async function runAct(
   function record(db: Db, headFile: string, run: (tx: Tx, now_ms: number) => ActOutcome): ActAnswer {
     let subject = "";
     const also: string[] = [];
-    const { answer, head } = db.transaction(
+    let isNew = false;
+    const answer = inLedger<ActAnswer>(
+      db,
+      headFile,
       (tx) => {
         // Asked again inside: while the PIN was checked the same act may have come by another way.
         const again = earlierAnswer(tx, actId, type, person!, asked);
-        if (again) return { answer: again, head: null };
+        if (again) return { head: null, value: again };
         const act_ms = actTime_ms(tx, clock_ms);
         const outcome = orNothing(tx, (inner) => run(inner, ACTS.get(type)?.setsTheClock ? clock_ms : act_ms));
         // What the clock did meanwhile stands, and is written before the refusal.
@@ -170,13 +195,13 @@ export async function runAct(
         });
         const follows = outcome.ok ? consequences(tx, outcome, now_ms) : null;
         also.push(...(follows?.about ?? []));
-        return { answer, head: follows?.head ?? own };
+        isNew = true;
+        return { head: follows?.head ?? own, value: answer };
       },
-      { behavior: "immediate" },
+      act?.protects,
     );
-    if (head) writeHeadFile(head, headFile);
     // After it is true and on disk: other screens come and look.
-    if (head && answer.ok) {
+    if (isNew && answer.ok) {
       const about = aboutOf(db, subject, ...Object.values(answer.answer));
       announce({ kind: "act", subject, about, page });
       for (const one of also) announce({ kind: "permit", subject: one, about: aboutOf(db, one) });

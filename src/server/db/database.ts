@@ -1,14 +1,16 @@
-import { existsSync, mkdirSync, readFileSync } from "node:fs";
+import { existsSync, mkdirSync } from "node:fs";
 import { dirname, join, resolve } from "node:path";
 import Database from "better-sqlite3";
 import { drizzle, type BetterSQLite3Database } from "drizzle-orm/better-sqlite3";
 import { migrate } from "drizzle-orm/better-sqlite3/migrator";
+import { migrationsFolder, migrationsOf } from "./migrations";
 import * as schema from "./schema";
+import { watchState } from "./stateRows";
 import { keepStatements } from "./statements";
 
 export type Db = BetterSQLite3Database<typeof schema> & { $client: Database.Database };
 /** The database, or a transaction on it. */
-export type Tx = Pick<Db, "select" | "insert" | "update" | "delete" | "run">;
+export type Tx = Pick<Db, "select" | "insert" | "update" | "delete" | "run" | "all">;
 
 /** The site's database file; `LANTERN_DATA` names the folder. */
 export function databasePath(): string {
@@ -38,24 +40,21 @@ export function openDatabase(path: string, asked?: (sql: string) => void): Db {
   const db = drizzle(client, { schema });
   backUpBeforeMigrating(client, path);
   migrate(db, { migrationsFolder: migrationsFolder() });
+  watchState(client);
   return db;
+}
+
+/** Opens a site's database to look at it, as it is: nothing is migrated and nothing can be written. */
+export function openToRead(path: string): Database.Database {
+  return new Database(path, { readonly: true, fileMustExist: true });
 }
 
 /** A database that is about to get new tables is copied first, beside itself, named after the last migration it had. */
 function backUpBeforeMigrating(client: Database.Database, path: string): void {
-  const has = client.prepare("SELECT count(*) AS n FROM sqlite_master WHERE name = '__drizzle_migrations'").get();
-  if ((has as { n: number }).n === 0) return;
-  const { n: applied } = client.prepare("SELECT count(*) AS n FROM __drizzle_migrations").get() as { n: number };
-  const journal = JSON.parse(readFileSync(join(migrationsFolder(), "meta", "_journal.json"), "utf8")) as {
-    entries: unknown[];
-  };
-  if (applied >= journal.entries.length) return;
-  const copy = `${path}.before-migration-${applied + 1}`;
+  const had = migrationsOf(client);
+  if (had === null || had.applied >= had.all) return;
+  const copy = `${path}.before-migration-${had.applied + 1}`;
   if (!existsSync(copy)) client.prepare("VACUUM INTO ?").run(copy);
-}
-
-function migrationsFolder(): string {
-  return resolve(/*turbopackIgnore: true*/ process.env.LANTERN_HOME ?? ".", "drizzle");
 }
 
 const holder = globalThis as { heavyLanternDatabase?: Db };

@@ -4,7 +4,7 @@ import { join } from "node:path";
 import { eq } from "drizzle-orm";
 import Papa from "papaparse";
 import { runAct, type ActAnswer } from "../acts/runAct";
-import { addPerson } from "../people/addPerson";
+import { addPerson } from "../acts/addPerson";
 import type { Db } from "../db/database";
 import { detectors, people } from "../db/schema";
 import { shiftChanges } from "../runtime/siteTime";
@@ -50,11 +50,12 @@ const QUICK = /^(gear\.enter|hazard\.)/;
  */
 export async function seedDemo(db: Db, demoFolder: string, headFile: string, now_ms: number): Promise<void> {
   const ids = new Map<string, string>();
+  let clock_ms = now_ms - DAY_SO_FAR_MS;
+  const where = { headFile, now_ms: clock_ms };
   for (const person of DEMO_PEOPLE) {
-    ids.set(person.signIn, await addPerson(db, { ...person, password: DEMO_PASSWORD, pin: DEMO_PIN }));
+    ids.set(person.signIn, await addPerson(db, { ...person, password: DEMO_PASSWORD, pin: DEMO_PIN }, where));
   }
   const id = (signIn: string) => ids.get(signIn)!;
-  let clock_ms = now_ms - DAY_SO_FAR_MS;
   const accepted: object[] = [];
   const act = async (
     signIn: string,

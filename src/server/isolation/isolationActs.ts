@@ -98,6 +98,7 @@ export const beginStep = defineAct({
 /** What runs is turned off before its time: whoever watched was called away. */
 export const stopStep = defineAct({
   type: "step.stop",
+  protects: true,
   words: "say that what ran was turned off",
   roles: [],
   pin: true,

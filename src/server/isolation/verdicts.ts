@@ -4,7 +4,8 @@ import type { OnNewPlant } from "../../core/plan/onNewPlant";
 import { notHeldClause } from "../../core/words/en/notHeld";
 import type { PlantKey } from "../../workers/plantFrom";
 import { database, type Db, type Tx } from "../db/database";
-import { appendToLedger, headFilePath, writeHeadFile, type LedgerHead } from "../ledger/append";
+import { appendToLedger, inLedger } from "../ledger/append";
+import { headFilePath, type LedgerHead } from "../ledger/headFile";
 import { CLOCK } from "../ledger/nobody";
 import { aboutOf } from "../ledger/aboutOf";
 import { plantKey } from "../plant/plantStore";
@@ -114,10 +115,15 @@ export async function judgePending(clock_ms = now_ms(), db: Db = database(), hea
   const all = toJudge(db, today);
   if (all.length === 0) return;
   const judged = await judgeAll(db, all, plantKey(db, db.$client.name, today));
-  const { written, head } = db.transaction(
-    (tx) => writeVerdicts(tx, revisionToday(tx) === today ? judged : new Map(), actTime_ms(tx, clock_ms), false),
-    { behavior: "immediate" },
+  const written = inLedger(
+    db,
+    headFile,
+    (tx) => {
+      const found = revisionToday(tx) === today ? judged : new Map();
+      const { written, head } = writeVerdicts(tx, found, actTime_ms(tx, clock_ms), false);
+      return { head, value: written };
+    },
+    true,
   );
-  if (head !== null) writeHeadFile(head, headFile);
   for (const number of written) announce({ kind: "act", subject: number, about: aboutOf(db, number) });
 }

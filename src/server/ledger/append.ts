@@ -1,13 +1,13 @@
 import { createHash } from "node:crypto";
-import { closeSync, fsyncSync, openSync, readFileSync, renameSync, writeSync } from "node:fs";
-import { join } from "node:path";
 import { desc } from "drizzle-orm";
-import { z } from "zod";
 import { canonicalJson } from "../../core/ledger/canonicalJson";
-import { dataFolder, type Tx } from "../db/database";
+import type { Db, Tx } from "../db/database";
 import { ledger } from "../db/schema";
+import { takeHeard, takeWritten, type Heard, type RowHashes } from "../db/stateRows";
+import { intendHead, readHeadFile, writeHeadFile, type LedgerHead } from "./headFile";
 
-export const BODY_VERSION = 1;
+/** 2: says which rows of state it wrote. */
+export const BODY_VERSION = 2;
 /** What the first row carries as the hash of the row before. */
 export const GENESIS = "0".repeat(64);
 
@@ -26,10 +26,11 @@ export type LedgerEntry = Readonly<{
   input: unknown;
   /** What the act answered; given again when the same act is sent again. */
   answer: unknown;
+  /** The rows of state that were written with it, and what each hashes to; from version 2 on. */
+  wrote?: RowHashes;
+  /** What instruments had said since the row before. */
+  heard?: readonly Heard[];
 }>;
-
-const headSchema = z.object({ seq: z.number().int().min(0), hash: z.string() });
-export type LedgerHead = Readonly<z.output<typeof headSchema>>;
 
 /** The last row's number and hash; row 0 and GENESIS when the ledger is empty. */
 export function ledgerHead(tx: Tx): LedgerHead {
@@ -41,13 +42,27 @@ export function ledgerHead(tx: Tx): LedgerHead {
 export function appendToLedger(tx: Tx, entry: LedgerEntry): LedgerHead {
   const head = ledgerHead(tx);
   const seq = head.seq + 1;
-  const body = canonicalJson({ v: BODY_VERSION, seq, ...entry });
+  const wrote = entry.wrote ?? takeWritten(tx);
+  const heard = entry.heard ?? takeHeard(tx);
+  const more = { ...(wrote ? { wrote } : {}), ...(heard ? { heard } : {}) };
+  return insert(tx, head, canonicalJson({ v: BODY_VERSION, seq, ...entry, ...more }), BODY_VERSION, entry);
+}
+
+/** A row as another ledger has it, word for word. */
+export function appendAsItWas(tx: Tx, body: string, version: number, entry: LedgerEntry): LedgerHead {
+  takeWritten(tx);
+  takeHeard(tx);
+  return insert(tx, ledgerHead(tx), body, version, entry);
+}
+
+function insert(tx: Tx, head: LedgerHead, body: string, version: number, entry: LedgerEntry): LedgerHead {
+  const seq = head.seq + 1;
   const hash = chainHash(head.hash, body);
   tx.insert(ledger)
     .values({
       seq,
       actId: entry.actId,
-      bodyVersion: BODY_VERSION,
+      bodyVersion: version,
       type: entry.type,
       outcome: entry.outcome,
       byPerson: entry.by,
@@ -68,33 +83,64 @@ export function chainHash(previous: string, body: string): string {
   return createHash("sha256").update(previous).update("\n").update(body).digest("hex");
 }
 
-/** The second file: the head after each commit, so that a cut tail of the ledger shows. */
-export function headFilePath(folder = dataFolder()): string {
-  return join(folder, "ledger-head.json");
-}
-
-export function writeHeadFile(head: LedgerHead, path = headFilePath()): void {
-  const part = `${path}.part`;
-  const file = openSync(/*turbopackIgnore: true*/ part, "w");
-  try {
-    writeSync(file, canonicalJson(head));
-    fsyncSync(file);
-  } finally {
-    closeSync(file);
+/** The record does not go on where it ended: somebody changed it, or put another in its place. */
+export class RecordBroken extends Error {
+  constructor(readonly why: string) {
+    super(why);
   }
-  renameSync(/*turbopackIgnore: true*/ part, path);
 }
 
-/** The head file's word, or null when there is none yet. A file that cannot be read as one is an error. */
-export function readHeadFile(path = headFilePath()): LedgerHead | null {
-  let text: string;
+/**
+ * Runs what appends to the ledger in one transaction, with the head file written before and after. Refuses where the ledger
+ * does not end as the head file says: what would be appended then would make a broken record look whole. `evenSo` is for
+ * what protects people: it is done, and the head file stays as it is, as evidence.
+ *
+ * @throws RecordBroken before anything is written, or where the head file cannot be written.
+ */
+export function inLedger<T>(
+  db: Db,
+  headFile: string,
+  run: (tx: Parameters<Parameters<Db["transaction"]>[0]>[0]) => Readonly<{ head: LedgerHead | null; value: T }>,
+  evenSo = false,
+): T {
+  let isBroken = false;
+  const { head, value } = db.transaction(
+    (tx) => {
+      const before = ledgerHead(tx);
+      const made = run(tx);
+      if (made.head === null) return made;
+      const why = brokenAt(before, headFile) ?? intended(before, made.head, headFile);
+      isBroken = why !== null;
+      if (why !== null && !evenSo) throw new RecordBroken(why);
+      return made;
+    },
+    { behavior: "immediate" },
+  );
+  if (head !== null && !isBroken) writeHeadFile(head, headFile);
+  return value;
+}
+
+/** Why a ledger that ends there is not the one that the head file knows; null when it is. */
+export function brokenAt(last: LedgerHead, headFile: string): string | null {
+  let known;
   try {
-    text = readFileSync(/*turbopackIgnore: true*/ path, "utf8");
+    known = readHeadFile(headFile);
+  } catch {
+    return "the head file is damaged";
+  }
+  if (known === null) return last.seq === 0 ? null : "the head file is missing";
+  const fits = [known, known.next].some((one) => one !== undefined && one.seq === last.seq && one.hash === last.hash);
+  // An empty ledger has no row, and a head file of before any row says so.
+  return fits || (last.seq === 0 && known.seq === 0)
+    ? null
+    : `the head file knows row ${(known.next ?? known).seq}, and the last row is ${last.seq === known.seq ? "another" : last.seq}`;
+}
+
+function intended(before: LedgerHead, next: LedgerHead, headFile: string): string | null {
+  try {
+    intendHead(before, next, headFile);
+    return null;
   } catch (error) {
-    if ((error as NodeJS.ErrnoException).code === "ENOENT") return null;
-    throw error;
+    return `the head file cannot be written (${(error as NodeJS.ErrnoException).code ?? "unknown"})`;
   }
-  const head = headSchema.safeParse(JSON.parse(text));
-  if (!head.success) throw new Error(`${path} is damaged`);
-  return head.data;
 }

@@ -4,7 +4,7 @@ import { ledger } from "../db/schema";
 import { bodyOf } from "./body";
 import { ledgerHead } from "./append";
 import { namesOf } from "../people/signIn";
-import { CLOCK, isInstrument } from "./nobody";
+import { nobodyNamed } from "./nobody";
 
 export const LEDGER_PAGE = 50;
 
@@ -32,7 +32,7 @@ export function ledgerPage(words: string, page: number) {
         seq: row.seq,
         type: row.type,
         outcome: row.outcome,
-        by: row.byPerson === CLOCK ? "the clock" : isInstrument(row.byPerson) ? row.byPerson : nameOf(row.byPerson),
+        by: nobodyNamed(row.byPerson) ?? nameOf(row.byPerson),
         subject: row.subject,
         doneAt: row.doneAt,
         hash: row.hash,

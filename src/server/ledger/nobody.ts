@@ -1,6 +1,19 @@
 /** Who the ledger names where nobody acted: time went by, or the facts changed. */
 export const CLOCK = "clock";
 
+/** And where whoever runs the server did it there, by a command. */
+export const COMMAND_LINE = "command line";
+
 /** And where an instrument did. */
 export const instrumentName = (id: string) => `instrument ${id}`;
-export const isInstrument = (by: string) => by.startsWith("instrument ");
+const isInstrument = (by: string) => by.startsWith("instrument ");
+
+/** The clock, an instrument or the command line: no person who is signed in. */
+export const isNobody = (by: string) => by === CLOCK || by === COMMAND_LINE || isInstrument(by);
+
+/** What is shown for who is no person; null for a person. */
+export function nobodyNamed(by: string): string | null {
+  if (by === CLOCK) return "the clock";
+  if (by === COMMAND_LINE) return "the server's command line";
+  return isInstrument(by) ? by : null;
+}

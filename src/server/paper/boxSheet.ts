@@ -1,7 +1,7 @@
 import type { Paper } from "../../workers/renderPdf";
 import QRCode from "qrcode";
 import type { Content } from "pdfmake/interfaces";
-import type { LedgerHead } from "../ledger/append";
+import type { LedgerHead } from "../ledger/headFile";
 import type { BoxView } from "../box/boxView";
 import { siteTime } from "../runtime/siteTime";
 import { CAUTION, foot, heading, mono, pair, rule, STYLES, table } from "./parts";

@@ -4,7 +4,7 @@ import type { Content } from "pdfmake/interfaces";
 import type { WalkStep } from "../../core/isolation/isolation";
 import type { Plan } from "../../core/plan/plan";
 import { darkSentence, lossSentence } from "../../core/words/en/losses";
-import type { LedgerHead } from "../ledger/append";
+import type { LedgerHead } from "../ledger/headFile";
 import type { JobView } from "../job/jobView";
 import { siteTime } from "../runtime/siteTime";
 import { BLANK, CAUTION, foot, heading, mono, pair, rule, STYLES, table } from "./parts";

@@ -1,6 +1,6 @@
 import type { Content } from "pdfmake/interfaces";
 import type { Paper } from "../../workers/renderPdf";
-import type { LedgerHead } from "../ledger/append";
+import type { LedgerHead } from "../ledger/headFile";
 import { siteTime } from "../runtime/siteTime";
 
 /** Parts that every paper is put together from. */

@@ -3,7 +3,7 @@ import type { Paper } from "../../workers/renderPdf";
 import QRCode from "qrcode";
 import type { Content } from "pdfmake/interfaces";
 import type { PermitView } from "../permit/permitView";
-import type { LedgerHead } from "../ledger/append";
+import type { LedgerHead } from "../ledger/headFile";
 import { siteTime } from "../runtime/siteTime";
 import { signedBy } from "../../core/permit/record/permitLog";
 import { detailPairs, permitLogs } from "./permitLogs";

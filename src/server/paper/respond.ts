@@ -1,7 +1,8 @@
 import "server-only";
 import { now_ms } from "../runtime/clock";
 import { database } from "../db/database";
-import { ledgerHead, type LedgerHead } from "../ledger/append";
+import { ledgerHead } from "../ledger/append";
+import type { LedgerHead } from "../ledger/headFile";
 import { currentPerson } from "../people/session";
 import type { Paper } from "../../workers/renderPdf";
 import { heavy } from "../runtime/workers";

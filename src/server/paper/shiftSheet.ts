@@ -1,7 +1,7 @@
 import type { Paper } from "../../workers/renderPdf";
 import QRCode from "qrcode";
 import type { Content } from "pdfmake/interfaces";
-import type { LedgerHead } from "../ledger/append";
+import type { LedgerHead } from "../ledger/headFile";
 import { openFailures } from "../../core/isolation/failures";
 import { stepLabel } from "../../core/procedure/steps";
 import { notHeldClause } from "../../core/words/en/notHeld";

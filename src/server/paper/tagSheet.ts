@@ -3,7 +3,7 @@ import QRCode from "qrcode";
 import type { Content } from "pdfmake/interfaces";
 import type { JobView } from "../job/jobView";
 import { siteTime } from "../runtime/siteTime";
-import type { LedgerHead } from "../ledger/append";
+import type { LedgerHead } from "../ledger/headFile";
 import { foot } from "./parts";
 
 /** One tag for each point of an isolation, four to a page, to be cut out and hung with the lock. */

@@ -4,7 +4,8 @@ import { actTime_ms } from "../runtime/clock";
 import { database, type Db } from "../db/database";
 import { detectors } from "../db/schema";
 import { announce } from "../runtime/events";
-import { headFilePath, writeHeadFile } from "../ledger/append";
+import { inLedger } from "../ledger/append";
+import { headFilePath } from "../ledger/headFile";
 import { detectorByToken, sentOf } from "./detectorStore";
 import { settlePermit } from "./settlePermits";
 import { instrumentName } from "../ledger/nobody";
@@ -38,16 +39,19 @@ export function receive(
   const cameBack = isSilent({ posted_ms: 0, last_ms: row.lastAt }, clock_ms);
   // Late or twice; after a silence its counter may have begun anew.
   if (before !== null && sent.data.sequence <= before.sequence && !cameBack) return { ok: true, stopped: null };
-  const head = db.transaction(
+  // What an instrument says stops the work even where the record is broken.
+  const head = inLedger(
+    db,
+    headFile,
     (tx) => {
       const now_ms = actTime_ms(tx, clock_ms);
       // When it was heard is by the clock itself: acts may stand later than that, where it was set back.
       tx.update(detectors).set({ lastAt: clock_ms, lastReading: sent.data }).where(eq(detectors.id, row.id)).run();
-      return row.permit === null ? null : settlePermit(tx, row.permit, now_ms, instrumentName(row.id));
+      const head = row.permit === null ? null : settlePermit(tx, row.permit, now_ms, instrumentName(row.id));
+      return { head, value: head };
     },
-    { behavior: "immediate" },
+    true,
   );
-  if (head !== null) writeHeadFile(head, headFile);
   const subject = row.permit ?? row.id;
   announce({ kind: "instrument", subject, about: [subject] });
   return { ok: true, stopped: head === null ? null : row.permit };

@@ -139,6 +139,7 @@ export const handOver = defineAct({
 /** Anybody stops the work, at once and without a PIN: nobody looks for a number while something goes wrong. */
 export const stopWork = defineAct({
   type: "permit.stop",
+  protects: true,
   words: "stop the work",
   roles: [],
   pin: false,

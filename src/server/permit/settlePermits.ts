@@ -7,7 +7,8 @@ import { and, eq, inArray } from "drizzle-orm";
 import { database, type Db, type Tx } from "../db/database";
 import { isAmong } from "../db/isAmong";
 import { isolations, permitIsolations, permits } from "../db/schema";
-import { appendToLedger, headFilePath, writeHeadFile, type LedgerHead } from "../ledger/append";
+import { appendToLedger, inLedger } from "../ledger/append";
+import { headFilePath, type LedgerHead } from "../ledger/headFile";
 import { actTime_ms } from "../runtime/clock";
 import { CLOCK } from "../ledger/nobody";
 import { announce } from "../runtime/events";
@@ -129,9 +130,17 @@ export function* settleSteps(
     if (now === life) continue;
     yield;
     const { number } = life;
-    const head = db.transaction((tx) => settlePermit(tx, number, actTime_ms(tx, clock_ms)), { behavior: "immediate" });
+    // Nobody works on under a permit that ran out, whatever has become of the record.
+    const head = inLedger(
+      db,
+      headFile,
+      (tx) => {
+        const head = settlePermit(tx, number, actTime_ms(tx, clock_ms));
+        return { head, value: head };
+      },
+      true,
+    );
     if (head === null) continue;
-    writeHeadFile(head, headFile);
     announce({ kind: "permit", subject: number, about: aboutOf(db, number) });
     moved.push(number);
   }

@@ -61,7 +61,12 @@ export const importPlant = defineAct({
     return {
       ok: true,
       subject: `plant ${saved.revision}`,
-      answer: { revision: saved.revision, items: read.value.items },
+      answer: {
+        revision: saved.revision,
+        items: read.value.items,
+        tags: read.value.identities.count,
+        tagsHash: read.value.identities.sha256,
+      },
       // In the same transaction: at no moment does a permit count on a plan that nobody judged on this register.
       then: (now, at_ms) => {
         const { written, head } = writeVerdicts(now, judged, at_ms);

@@ -1,0 +1,38 @@
+import { randomUUID } from "node:crypto";
+import type { Competence, Role } from "../../core/people/roles";
+import type { Db } from "../db/database";
+import { people } from "../db/schema";
+import { here, onCommandLine, type Where } from "../ledger/byTheServer";
+import { hashSecret } from "../people/secrets";
+
+/** Adds a person, with a row in the ledger that says who may what; throws when the sign-in name is taken. */
+export async function addPerson(
+  db: Db,
+  person: Readonly<{
+    name: string;
+    signIn: string;
+    roles: readonly Role[];
+    competences: readonly Competence[];
+    password: string;
+    pin: string;
+    firm?: string;
+  }>,
+  where: Where = here(),
+): Promise<string> {
+  const [passwordHash, pinHash] = await Promise.all([hashSecret(person.password), hashSecret(person.pin)]);
+  const id = randomUUID();
+  const { name, roles, competences, firm = "" } = person;
+  const signIn = person.signIn.toLowerCase();
+  onCommandLine(
+    db,
+    {
+      type: "person.entered",
+      subject: signIn,
+      input: { id, name, signIn, roles, competences, firm },
+      did: `${name} entered: ${roles.join(", ") || "no role"}.`,
+    },
+    (tx) => tx.insert(people).values({ id, name, signIn, roles, competences, passwordHash, pinHash, firm }).run(),
+    where,
+  );
+  return id;
+}
