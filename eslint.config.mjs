@@ -1,6 +1,7 @@
 import nextVitals from "eslint-config-next/core-web-vitals";
 import nextTypescript from "eslint-config-next/typescript";
 import prettier from "eslint-config-prettier";
+import regexp from "eslint-plugin-regexp";
 
 /**
  * The layers: app → ui and server → core. Core imports nothing of ours outside core, ui takes only types from the
@@ -35,6 +36,15 @@ const config = [
     rules: {
       "import/no-restricted-paths": ["error", { zones: layers }],
       "@typescript-eslint/no-unused-vars": ["error", { argsIgnorePattern: "^_", varsIgnorePattern: "^_" }],
+    },
+  },
+  {
+    // An expression that tries again and again holds everybody up: whoever sends the text must not choose how long.
+    files: ["src/**/*.{ts,tsx}", "tools/**/*.mjs"],
+    plugins: { regexp },
+    rules: {
+      "regexp/no-super-linear-backtracking": ["error", { report: "potential" }],
+      "regexp/no-super-linear-move": ["error", { report: "potential", ignoreSticky: false }],
     },
   },
   {

@@ -5,15 +5,25 @@ import { cookies } from "next/headers";
 import { redirect } from "next/navigation";
 import { database } from "@/server/db/database";
 import { people } from "@/server/db/schema";
-import { isDemo, SESSION_COOKIE, sessionToken, setSessionCookie } from "@/server/people/session";
+import {
+  clientAddress,
+  deviceToken,
+  isDemo,
+  SESSION_COOKIE,
+  sessionToken,
+  setDeviceCookie,
+  setSessionCookie,
+} from "@/server/people/session";
 import { closeSession, openSession, signInByPassword } from "@/server/people/signIn";
 
 export async function signIn(_: string | null, form: FormData): Promise<string | null> {
   const name = String(form.get("name") ?? "").slice(0, 100);
   const password = String(form.get("password") ?? "").slice(0, 500);
   if (name === "" || password === "") return "Enter your sign-in name and your password.";
-  const answer = await signInByPassword(database(), { signIn: name, password }, Date.now());
+  const from = { address: await clientAddress(), device: await deviceToken() };
+  const answer = await signInByPassword(database(), { signIn: name, password }, Date.now(), from);
   if (!answer.ok) return answer.sentence;
+  await setDeviceCookie(answer.device);
   await setSessionCookie(answer.token, answer.expiresAt_ms);
   redirect("/");
 }

@@ -14,7 +14,9 @@ export function gearNumber(text: string): string {
     .normalize("NFKC")
     .replace(UNSEEN, "")
     .replace(DASHES, "-")
-    .replace(/\s*-\s*/g, "-")
+    .split("-")
+    .map((part) => part.trim())
+    .join("-")
     .replace(/\s+/g, " ")
     .trim()
     .toUpperCase();

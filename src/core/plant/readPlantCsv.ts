@@ -370,7 +370,7 @@ function list(cell: string | undefined): string[] {
 /** A number, or the text itself, so that the schema refuses it and names the column. */
 function numberCell(cell: string | undefined): number | string | undefined {
   if (cell === undefined || cell === "") return undefined;
-  return /^[+-]?(\d+\.?\d*|\.\d+)(e[+-]?\d+)?$/i.test(cell) ? Number(cell) : cell;
+  return /^[+-]?(?:\d+(?:\.\d*)?|\.\d+)(?:e[+-]?\d+)?$/i.test(cell) ? Number(cell) : cell;
 }
 
 function flagCell(cell: string | undefined): boolean | string | undefined {

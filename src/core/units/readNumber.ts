@@ -11,7 +11,7 @@ export function readNumber(text: string): ReadNumber {
   if (typed.includes(",")) {
     return { ok: false, message: "holds a comma: write 1.5 with a point, and 1500 without a comma" };
   }
-  if (!/^[+-]?(\d+\.?\d*|\.\d+)(e[+-]?\d{1,3})?$/i.test(typed)) {
+  if (!/^[+-]?(?:\d+(?:\.\d*)?|\.\d+)(?:e[+-]?\d{1,3})?$/i.test(typed)) {
     return { ok: false, message: "is not a number: write figures and at most one point" };
   }
   const value = Number(typed);

@@ -53,6 +53,8 @@ export type Act<Schema extends z.ZodType = z.ZodType, Prepared = unknown> = Read
   signers?: (input: z.output<Schema>) => readonly Readonly<{ person: string; pin: string; field: string }>[];
   /** A device may keep it while it has no network, and send it later with its own time. Never what protects somebody. */
   offline?: boolean;
+  /** Files come in it: their texts are as long as they are. */
+  isLarge?: boolean;
   /** It only stops work: it is done even where the record is broken, and says so in it. */
   protects?: boolean;
   /** It says that the clock is right: once it is done, times run from the clock as it is, whatever the ledger's last is. */

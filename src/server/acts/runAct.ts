@@ -17,6 +17,7 @@ import { aboutOf } from "../ledger/aboutOf";
 import { READ_REMOVAL, unreadRemoval } from "../box/removalStore";
 import { settlePermit, settleStanding } from "../permit/settlePermits";
 import { ACTS } from "./acts";
+import { inputFault } from "./plainInput";
 
 /** How an act arrives, from a screen or over HTTP. */
 const envelopeSchema = z.object({
@@ -99,19 +100,23 @@ async function run(
   const { actId, type, pin, doneAt_ms } = envelope.data;
   const act: Act | undefined = ACTS.get(type);
   if (act === undefined) return { ok: false, status: 400, code: "unknown act", sentence: `There is no act ${type}.` };
+  // What was not read is not kept either: it may hold a PIN.
+  let asked: unknown = null;
+  // Before the schema: what is read costs time, and whoever may not do it makes nobody wait.
+  const plain = act.isLarge ? null : inputFault(envelope.data.input);
+  if (plain) return badField(plain.field, `${plain.field === "" ? "The input" : plain.field} ${plain.message}`);
+  if (act.roles.length > 0 && !act.roles.some((role) => person.roles.includes(role))) {
+    const refusal: Refusal = { code: "not yours to do", act: act.words, needs: act.roles };
+    return (
+      earlierAnswer(db, actId, type, person, asked) ?? record(db, headFile, () => ({ ok: false, subject: "", refusal }))
+    );
+  }
   const input = act.input.safeParse(envelope.data.input);
   if (!input.success) return badInput(input.error);
-  const asked = asStored(act.forLedger ? act.forLedger(input.data) : input.data);
+  asked = asStored(act.forLedger ? act.forLedger(input.data) : input.data);
 
   const before = earlierAnswer(db, actId, type, person, asked);
   if (before) return before;
-  if (act.roles.length > 0 && !act.roles.some((role) => person.roles.includes(role))) {
-    return record(db, headFile, () => ({
-      ok: false,
-      subject: "",
-      refusal: { code: "not yours to do", act: act.words, needs: act.roles },
-    }));
-  }
   if (act.pin) {
     if (!pin)
       return { ok: false, status: 403, code: "pin missing", field: "pin", sentence: "Enter your PIN to sign this." };
@@ -119,7 +124,7 @@ async function run(
     if (fault) return { ok: false, status: 403, code: "wrong pin", field: "pin", sentence: fault };
   }
   for (const signer of act.signers?.(input.data) ?? []) {
-    const fault = await signerFault(db, signer, clock_ms);
+    const fault = await signerFault(db, signer, person, clock_ms);
     if (fault) return { ok: false, status: 403, code: "wrong pin", field: signer.field, sentence: fault };
   }
   if (doneAt_ms !== undefined) {
@@ -264,6 +269,18 @@ function earlierAnswer(tx: Tx, actId: string, type: string, person: Person, aske
 /** As JSON keeps it: without what is undefined. */
 function asStored(value: unknown): unknown {
   return JSON.parse(JSON.stringify(value ?? null));
+}
+
+function badField(field: string, sentence: string): ActAnswer {
+  const named = field === "" ? {} : { field };
+  return {
+    ok: false,
+    status: 400,
+    code: "bad input",
+    sentence: `${sentence}.`,
+    ...named,
+    faults: [{ field, message: sentence }],
+  };
 }
 
 function badInput(error: z.ZodError): ActAnswer {

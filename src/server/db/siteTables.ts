@@ -67,6 +67,16 @@ export const failedAttempts = sqliteTable(
   (table) => [index("failed_attempts_subject").on(table.subject, table.at)],
 );
 
+/** Devices that somebody has signed in from, so that strangers' wrong tries shut nobody out of their own. */
+export const knownDevices = sqliteTable("known_devices", {
+  /** SHA-256 of the cookie's token. */
+  tokenHash: text("token_hash").primaryKey(),
+  personId: text("person_id")
+    .notNull()
+    .references(() => people.id),
+  at: integer("at_ms").notNull(),
+});
+
 export const plantRevisions = sqliteTable("plant_revisions", {
   revision: integer("revision").primaryKey(),
   importedAt: integer("imported_at_ms").notNull(),

@@ -12,6 +12,7 @@ const NO_STATE: ReadonlySet<string> = new Set([
   "ledger",
   "sessions",
   "failed_attempts",
+  "known_devices",
   // By their own hashes.
   "photos",
   "plant_texts",

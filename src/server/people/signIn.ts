@@ -1,10 +1,14 @@
 import { createHash, randomBytes } from "node:crypto";
-import { and, count, eq, gt } from "drizzle-orm";
+import { and, eq, gt, lt } from "drizzle-orm";
 import { type Competence, type PersonId, type Role } from "../../core/people/roles";
+import { duration } from "../../core/units/format";
 import type { UnitSystem } from "../../core/units/units";
 import type { Db } from "../db/database";
-import { failedAttempts, people, sessions } from "../db/schema";
+import { knownDevices, people, sessions } from "../db/schema";
 import { whileUnchanged } from "../db/whileUnchanged";
+import { Busy } from "../runtime/workers";
+import { othersPin, ownPin, password, tryIt, type Counted, type Tried } from "./attempts";
+import { inTurn } from "./inTurn";
 import { secretFits } from "./secrets";
 
 /** A person as the server knows them: never with their hashes. */
@@ -20,30 +24,77 @@ export type Person = Readonly<{
 }>;
 
 const SESSION_MS = 14 * 3_600_000; // a long shift with handover, then sign in again
-const ATTEMPT_WINDOW_MS = 10 * 60_000;
-const ATTEMPTS_ALLOWED = 5;
+/** A device is known for half a year. */
+export const DEVICE_MS = 180 * 86_400_000;
+
+/** Sign-ins hash one at a time, so that a crowd at the door leaves the other thread to those who sign. */
+const SIGN_INS_WAITING = 20;
 
 export type SignInAnswer =
-  { ok: true; token: string; expiresAt_ms: number; person: Person } | { ok: false; sentence: string };
+  { ok: true; token: string; expiresAt_ms: number; person: Person; device: string } | { ok: false; sentence: string };
 
-/** Signs in by password. The same sentence for an unknown name and a wrong password, after the same work. */
+/** From where somebody signs in: the address, and the token of a device that they may have used before. */
+export type From = Readonly<{ address: string; device: string | undefined }>;
+
+/**
+ * Signs in by password. The same sentence for an unknown name and a wrong password, after the same work. Wrong tries are
+ * counted by name and address; at a device that the person has used before only those from there, so that no stranger
+ * shuts them out. Answers a token for the device besides.
+ */
 export async function signInByPassword(
   db: Db,
   input: { signIn: string; password: string },
   now_ms: number,
+  from: From = { address: "", device: undefined },
 ): Promise<SignInAnswer> {
-  const subject = `password ${input.signIn.toLowerCase()}`;
-  if (tooManyAttempts(db, subject, now_ms)) return { ok: false, sentence: TOO_MANY };
-  const row = db.select().from(people).where(eq(people.signIn, input.signIn.toLowerCase())).get();
-  const fits = await secretFits(row?.active ? row.passwordHash : null, input.password);
-  if (!row || !fits) {
-    noteFailure(db, subject, now_ms);
-    return { ok: false, sentence: "The name or the password is not right. Try again." };
+  const name = input.signIn.toLowerCase();
+  const row = db.select().from(people).where(eq(people.signIn, name)).get();
+  const device = row === undefined ? null : knownDevice(db, from.device, row.id);
+  const counted = password(name, { address: from.address, device });
+  const tried = await tryIt(db, counted, now_ms, async () => {
+    const test = () => secretFits(row?.active ? row.passwordHash : null, input.password);
+    const fits = await inTurn("sign-ins", SIGN_INS_WAITING, test);
+    if (fits === null) throw new Busy("queue");
+    return fits;
+  }).catch((error: unknown): Tried => {
+    if (error instanceof Busy) return "busy";
+    throw error;
+  });
+  if (tried === "fits" && row) {
+    const token = device !== null ? from.device! : rememberDevice(db, row.id, now_ms);
+    return { ok: true, ...openSession(db, row.id, now_ms), person: toPerson(row), device: token };
   }
-  return { ok: true, ...openSession(db, row.id, now_ms), person: toPerson(row) };
+  return { ok: false, sentence: tryWords(tried, "The name or the password is not right. Try again.") };
 }
 
-const TOO_MANY = "Too many wrong tries. Wait ten minutes, or ask the coordinator.";
+function tryWords(tried: Tried, wrong: string): string {
+  if (tried === "busy") return "Too many sign in at the moment. Try again in a minute.";
+  if (typeof tried === "string") return wrong;
+  return `Too many wrong tries. Wait ${duration(tried.shutFor_ms / 1000)}, or ask a coordinator to let you in again.`;
+}
+
+/** The hash of a device's token, where this person has signed in with it before. */
+function knownDevice(db: Db, token: string | undefined, personId: string): string | null {
+  if (!token) return null;
+  const hash = tokenHash(token);
+  const row = db
+    .select()
+    .from(knownDevices)
+    .where(and(eq(knownDevices.tokenHash, hash), eq(knownDevices.personId, personId)))
+    .get();
+  return row === undefined ? null : hash.slice(0, 16);
+}
+
+function rememberDevice(db: Db, personId: string, now_ms: number): string {
+  const token = randomBytes(32).toString("base64url");
+  db.delete(knownDevices)
+    .where(lt(knownDevices.at, now_ms - DEVICE_MS))
+    .run();
+  db.insert(knownDevices)
+    .values({ tokenHash: tokenHash(token), personId, at: now_ms })
+    .run();
+  return token;
+}
 
 /** For the demo's one-click sign-in only; the caller makes sure that it is the demo. */
 export function openSession(db: Db, personId: string, now_ms: number): { token: string; expiresAt_ms: number } {
@@ -73,35 +124,34 @@ export function closeSession(db: Db, token: string): void {
 }
 
 /** Null when the PIN fits, else the sentence to show. */
-export async function pinFault(db: Db, person: Person, pin: string, now_ms: number): Promise<string | null> {
-  const subject = `pin ${person.id}`;
-  if (tooManyAttempts(db, subject, now_ms)) return TOO_MANY;
-  const row = db.select({ pinHash: people.pinHash }).from(people).where(eq(people.id, person.id)).get();
-  if (await secretFits(row?.pinHash ?? null, pin)) return null;
-  noteFailure(db, subject, now_ms);
-  return "The PIN is not right. Nothing was changed.";
+export function pinFault(db: Db, person: Pick<Person, "id">, pin: string, now_ms: number): Promise<string | null> {
+  return testPin(db, person.id, pin, now_ms, ownPin(person.id));
 }
 
 /** What is wrong with a second person's signature at the same device; null when it is theirs. */
 export async function signerFault(
   db: Db,
   signer: Readonly<{ person: string; pin: string }>,
+  sender: Pick<Person, "id">,
   now_ms: number,
 ): Promise<string | null> {
   const row = db.select().from(people).where(eq(people.id, signer.person)).get();
   if (row === undefined || !row.active) return "There is no such person any more. Choose another.";
-  const fault = await pinFault(db, toPerson(row), signer.pin, now_ms);
+  const counted = row.id === sender.id ? ownPin(row.id) : othersPin(row.id, sender.id);
+  const fault = await testPin(db, row.id, signer.pin, now_ms, counted);
   return fault === null ? null : `${row.name}: ${fault}`;
 }
 
-function tooManyAttempts(db: Db, subject: string, now_ms: number): boolean {
-  const recent = and(eq(failedAttempts.subject, subject), gt(failedAttempts.at, now_ms - ATTEMPT_WINDOW_MS));
-  const found = db.select({ n: count() }).from(failedAttempts).where(recent).get();
-  return (found?.n ?? 0) >= ATTEMPTS_ALLOWED;
-}
-
-function noteFailure(db: Db, subject: string, now_ms: number): void {
-  db.insert(failedAttempts).values({ subject, at: now_ms }).run();
+async function testPin(
+  db: Db,
+  person: string,
+  pin: string,
+  now_ms: number,
+  counted: readonly Counted[],
+): Promise<string | null> {
+  const row = db.select({ pinHash: people.pinHash }).from(people).where(eq(people.id, person)).get();
+  const tried = await tryIt(db, counted, now_ms, () => secretFits(row?.pinHash ?? null, pin));
+  return tried === "fits" ? null : tryWords(tried, "The PIN is not right. Nothing was changed.");
 }
 
 function tokenHash(token: string): string {

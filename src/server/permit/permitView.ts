@@ -191,7 +191,7 @@ export function mayDo(permit: PermitView, person: Person, type: PermitAct["type"
 
 /** Places that look like the job's: who knows where they work picks theirs out of them. Always the same for one job. */
 function decoysFor(plant: CurrentPlant | null, places: readonly string[]): string[] {
-  const letters = places[0]?.replace(/[^A-Z].*$/, "") ?? "";
+  const letters = /^[A-Z]*/.exec(places[0] ?? "")![0];
   const others = (plant?.plant.items ?? [])
     .map(({ tag }) => tag)
     .sort()

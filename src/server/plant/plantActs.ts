@@ -25,6 +25,7 @@ type Prepared = Readonly<{ read: Read<StagedRegister>; judged: Judged }>;
 
 export const importPlant = defineAct({
   type: "plant.import",
+  isLarge: true,
   words: "import a plant register",
   roles: ["coordinator"],
   pin: true,

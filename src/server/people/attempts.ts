@@ -1,0 +1,118 @@
+import { and, count, desc, eq, gt, inArray, like, or } from "drizzle-orm";
+import type { Tx } from "../db/database";
+import { failedAttempts } from "../db/schema";
+import { inTurn } from "./inTurn";
+
+/** So many wrong tries within so long, and then none until the oldest of them is that old. */
+type Limit = Readonly<{ most: number; within_ms: number }>;
+export type Counted = Readonly<{ subject: string; limits: readonly Limit[] }>;
+
+const MINUTE_MS = 60_000;
+const HOUR_MS = 60 * MINUTE_MS;
+
+/** Somebody's own secret, at a device that they have used: few, and fewer over a shift. Common practice, no source. */
+const OWN: readonly Limit[] = [
+  { most: 5, within_ms: 10 * MINUTE_MS },
+  { most: 20, within_ms: 8 * HOUR_MS },
+];
+/** From one address, whoever is named. */
+const ADDRESS: readonly Limit[] = [{ most: 30, within_ms: 10 * MINUTE_MS }];
+/** By all strangers together: guessing goes no faster from many addresses. */
+const STRANGERS: readonly Limit[] = [{ most: 50, within_ms: 6 * HOUR_MS }];
+
+/** A PIN typed by whoever it belongs to, signed in. */
+export const ownPin = (person: string): Counted[] => [{ subject: `pin ${person}`, limits: OWN }];
+
+/**
+ * A PIN typed into somebody else's field: it counts against who sent it. Others can shut a person's PIN out of other people's
+ * devices, and never out of their own.
+ */
+export const othersPin = (person: string, sender: string): Counted[] => [
+  { subject: `pin of others by ${sender}`, limits: OWN },
+  { subject: `pin by others ${person}`, limits: STRANGERS },
+];
+
+/** A password: at a device that this name has signed in from before, only what was tried from there counts. */
+export function password(name: string, from: Readonly<{ address: string; device: string | null }>): Counted[] {
+  if (from.device !== null) return [{ subject: `password ${name} at ${from.device}`, limits: OWN }];
+  return [
+    { subject: `password ${name} from ${from.address}`, limits: OWN },
+    { subject: `passwords from ${from.address}`, limits: ADDRESS },
+    { subject: `password ${name}`, limits: STRANGERS },
+  ];
+}
+
+/** How long a shut subject stays so, in ms; null where it may be tried. */
+function shutFor_ms(tx: Tx, { subject, limits }: Counted, now_ms: number): number | null {
+  for (const { most, within_ms } of limits) {
+    const recent = tx
+      .select({ at: failedAttempts.at })
+      .from(failedAttempts)
+      .where(and(eq(failedAttempts.subject, subject), gt(failedAttempts.at, now_ms - within_ms)))
+      .orderBy(desc(failedAttempts.at))
+      .limit(most)
+      .all();
+    if (recent.length === most) return recent.at(-1)!.at + within_ms - now_ms;
+  }
+  return null;
+}
+
+export type Tried = "fits" | "wrong" | "busy" | Readonly<{ shutFor_ms: number }>;
+
+/** Behind this many that wait for the same secret, nobody waits any more. */
+const MOST_WAITING = 200;
+
+/**
+ * Tries a secret, one try after another for the first subject, so that never more are tested than the limit allows,
+ * however many come at once. A wrong one is counted for every subject; those that are shut are not tested.
+ */
+export async function tryIt(
+  tx: Tx,
+  counted: readonly Counted[],
+  now_ms: number,
+  fits: () => Promise<boolean>,
+): Promise<Tried> {
+  const tried = await inTurn(`try ${counted[0]!.subject}`, MOST_WAITING, async (): Promise<Tried> => {
+    const shut = counted.flatMap((one) => shutFor_ms(tx, one, now_ms) ?? []);
+    if (shut.length > 0) return { shutFor_ms: Math.max(...shut) };
+    if (await fits()) return "fits";
+    for (const { subject } of counted) tx.insert(failedAttempts).values({ subject, at: now_ms }).run();
+    return "wrong";
+  });
+  return tried ?? "busy";
+}
+
+/** Everything that was counted against a person, gone: a coordinator says that it was them, or nobody. */
+export function forgive(tx: Tx, person: Readonly<{ id: string; signIn: string }>): number {
+  return tx.delete(failedAttempts).where(against(person)).run().changes;
+}
+
+/** Which of these people something is shut for now. */
+export function shutOut(
+  tx: Tx,
+  all: readonly Readonly<{ id: string; signIn: string }>[],
+  now_ms: number,
+): ReadonlyMap<string, number> {
+  const shut = new Map<string, number>();
+  for (const person of all) {
+    const own = [...ownPin(person.id), { subject: `pin of others by ${person.id}`, limits: OWN }];
+    const named = { subject: `password ${person.signIn}`, limits: STRANGERS };
+    const left = [...own, named].flatMap((one) => shutFor_ms(tx, one, now_ms) ?? []);
+    if (left.length > 0) shut.set(person.id, Math.max(...left));
+  }
+  return shut;
+}
+
+function against({ id, signIn }: Readonly<{ id: string; signIn: string }>) {
+  const own = [`pin ${id}`, `pin of others by ${id}`, `pin by others ${id}`, `password ${signIn}`];
+  return or(
+    inArray(failedAttempts.subject, own),
+    like(failedAttempts.subject, `password ${signIn} at %`),
+    like(failedAttempts.subject, `password ${signIn} from %`),
+  );
+}
+
+/** How many wrong tries are kept, for tests. */
+export function countedFor(tx: Tx, subject: string): number {
+  return tx.select({ n: count() }).from(failedAttempts).where(eq(failedAttempts.subject, subject)).get()?.n ?? 0;
+}
