@@ -9,6 +9,7 @@ const CORE_ROOMS = [
   "fire",
   "plant",
   "refusal",
+  "accounts",
   "ledger",
   "atmosphere",
   "gear",

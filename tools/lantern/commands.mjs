@@ -68,6 +68,12 @@ export const COMMANDS = {
     check: (given) =>
       given.length < 3 || given.length > 4 ? "name, sign-in and roles are given, then perhaps competences" : null,
   },
+  unlock: {
+    use: "./lantern unlock SIGN-IN",
+    words: "forgives somebody's wrong passwords and PINs; a coordinator does it on the People page",
+    isPath: never,
+    check: (given) => (given.length === 1 ? null : "one sign-in name is given"),
+  },
   instrument: {
     use: "./lantern instrument ID gas|gauge|blower [GASES]",
     words: "enters a detector, gauge or blower that sends by itself; its token is printed once",

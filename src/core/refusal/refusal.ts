@@ -72,6 +72,10 @@ export type Refusal =
   | { code: "review too late"; hours: number; most: number }
   | { code: "own lock"; lock: string }
   | { code: "not read"; lock: string; permit: string }
+  | { code: "own account" }
+  | { code: "sign-in taken"; signIn: string }
+  | { code: "last coordinator"; who: string }
+  | { code: "still on site"; who: string; where: readonly string[] }
   | { code: "no figure"; calculator: string; field: string; why: string }
   | { code: "count differs"; counted: number }
   | { code: "people differ"; counted: number }

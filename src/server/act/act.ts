@@ -22,6 +22,8 @@ export type ActOutcome =
       subject: string;
       answer: Readonly<Record<string, string | number | null>>;
       corrects?: number;
+      /** Told to whoever did it, once, and kept nowhere. */
+      once?: Readonly<Record<string, string>>;
       /** What follows from it, written after its own row in the same transaction. */
       then?: (tx: Tx, now_ms: number) => Consequences;
     }>

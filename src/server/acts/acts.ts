@@ -57,6 +57,7 @@ import {
   triedToReach,
 } from "../box/removalActs";
 import { swapPoint } from "../isolation/swapAct";
+import { PEOPLE_ACTS } from "./peopleActs";
 
 /** Everything a user can do, by the name it has in the ledger. */
 export const ACTS: ReadonlyMap<string, Act> = new Map(
@@ -118,6 +119,7 @@ export const ACTS: ReadonlyMap<string, Act> = new Map(
     sendBack,
     ...PERMIT_LOG_ACTS,
     ...HAZARD_ACTS,
+    ...PEOPLE_ACTS,
     postDetector,
     takeDetector,
     swapPoint,

@@ -36,7 +36,12 @@ const CLOCK_AHEAD_MS = 2 * 60_000;
 const KEPT_AT_MOST_MS = 24 * 3_600_000;
 
 export type ActAnswer =
-  | Readonly<{ ok: true; answer: Readonly<Record<string, string | number | null>> }>
+  | Readonly<{
+      ok: true;
+      answer: Readonly<Record<string, string | number | null>>;
+      /** What is shown once: the same act sent again is answered without it. */
+      once?: Readonly<Record<string, string>>;
+    }>
   | Readonly<{
       ok: false;
       status: 400 | 401 | 403 | 409 | 503;
@@ -171,6 +176,7 @@ async function run(
     let subject = "";
     const also: string[] = [];
     let isNew = false;
+    let once: Readonly<Record<string, string>> | undefined;
     const answer = inLedger<ActAnswer>(
       db,
       headFile,
@@ -201,6 +207,7 @@ async function run(
         const follows = outcome.ok ? consequences(tx, outcome, now_ms) : null;
         also.push(...(follows?.about ?? []));
         isNew = true;
+        once = outcome.ok ? outcome.once : undefined;
         return { head: follows?.head ?? own, value: answer };
       },
       act?.protects,
@@ -211,7 +218,7 @@ async function run(
       announce({ kind: "act", subject, about, page });
       for (const one of also) announce({ kind: "permit", subject: one, about: aboutOf(db, one) });
     }
-    return answer;
+    return answer.ok && once !== undefined ? { ...answer, once } : answer;
   }
 }
 

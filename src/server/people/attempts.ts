@@ -1,4 +1,4 @@
-import { and, count, desc, eq, gt, inArray, like, or } from "drizzle-orm";
+import { count, desc, eq, gt, inArray, like, or } from "drizzle-orm";
 import type { Tx } from "../db/database";
 import { failedAttempts } from "../db/schema";
 import { inTurn } from "./inTurn";
@@ -9,6 +9,8 @@ export type Counted = Readonly<{ subject: string; limits: readonly Limit[] }>;
 
 const MINUTE_MS = 60_000;
 const HOUR_MS = 60 * MINUTE_MS;
+/** No limit looks farther back. */
+const LOOKED_BACK_MS = 8 * HOUR_MS;
 
 /** Somebody's own secret, at a device that they have used: few, and fewer over a shift. Common practice, no source. */
 const OWN: readonly Limit[] = [
@@ -42,19 +44,24 @@ export function password(name: string, from: Readonly<{ address: string; device:
   ];
 }
 
-/** How long a shut subject stays so, in ms; null where it may be tried. */
-function shutFor_ms(tx: Tx, { subject, limits }: Counted, now_ms: number): number | null {
-  for (const { most, within_ms } of limits) {
-    const recent = tx
-      .select({ at: failedAttempts.at })
-      .from(failedAttempts)
-      .where(and(eq(failedAttempts.subject, subject), gt(failedAttempts.at, now_ms - within_ms)))
-      .orderBy(desc(failedAttempts.at))
-      .limit(most)
-      .all();
-    if (recent.length === most) return recent.at(-1)!.at + within_ms - now_ms;
-  }
-  return null;
+/** How long a shut subject stays so, in ms, by when it was tried wrongly, latest first; null where it may be tried. */
+function shutFor_ms(wrong_ms: readonly number[], limits: readonly Limit[], now_ms: number): number | null {
+  const left = limits.flatMap(({ most, within_ms }) => {
+    const oldest = wrong_ms[most - 1];
+    return oldest !== undefined && oldest > now_ms - within_ms ? [oldest + within_ms - now_ms] : [];
+  });
+  return left.length === 0 ? null : Math.max(...left);
+}
+
+function wrongTries(tx: Tx, { subject, limits }: Counted): number[] {
+  return tx
+    .select({ at: failedAttempts.at })
+    .from(failedAttempts)
+    .where(eq(failedAttempts.subject, subject))
+    .orderBy(desc(failedAttempts.at))
+    .limit(Math.max(...limits.map(({ most }) => most)))
+    .all()
+    .map(({ at }) => at);
 }
 
 export type Tried = "fits" | "wrong" | "busy" | Readonly<{ shutFor_ms: number }>;
@@ -73,7 +80,7 @@ export async function tryIt(
   fits: () => Promise<boolean>,
 ): Promise<Tried> {
   const tried = await inTurn(`try ${counted[0]!.subject}`, MOST_WAITING, async (): Promise<Tried> => {
-    const shut = counted.flatMap((one) => shutFor_ms(tx, one, now_ms) ?? []);
+    const shut = counted.flatMap((one) => shutFor_ms(wrongTries(tx, one), one.limits, now_ms) ?? []);
     if (shut.length > 0) return { shutFor_ms: Math.max(...shut) };
     if (await fits()) return "fits";
     for (const { subject } of counted) tx.insert(failedAttempts).values({ subject, at: now_ms }).run();
@@ -87,18 +94,29 @@ export function forgive(tx: Tx, person: Readonly<{ id: string; signIn: string }>
   return tx.delete(failedAttempts).where(against(person)).run().changes;
 }
 
-/** Which of these people something is shut for now. */
+/** Which of these people something is shut for now, and for how long. Cost: one query. */
 export function shutOut(
   tx: Tx,
   all: readonly Readonly<{ id: string; signIn: string }>[],
   now_ms: number,
 ): ReadonlyMap<string, number> {
+  const rows = tx
+    .select({ subject: failedAttempts.subject, at: failedAttempts.at })
+    .from(failedAttempts)
+    .where(gt(failedAttempts.at, now_ms - LOOKED_BACK_MS))
+    .orderBy(desc(failedAttempts.at))
+    .all();
+  const wrong = new Map<string, number[]>();
+  for (const { subject, at } of rows) wrong.set(subject, [...(wrong.get(subject) ?? []), at]);
   const shut = new Map<string, number>();
-  for (const person of all) {
-    const own = [...ownPin(person.id), { subject: `pin of others by ${person.id}`, limits: OWN }];
-    const named = { subject: `password ${person.signIn}`, limits: STRANGERS };
-    const left = [...own, named].flatMap((one) => shutFor_ms(tx, one, now_ms) ?? []);
-    if (left.length > 0) shut.set(person.id, Math.max(...left));
+  for (const { id, signIn } of all) {
+    const counted: readonly Counted[] = [
+      ...ownPin(id),
+      { subject: `pin of others by ${id}`, limits: OWN },
+      { subject: `password ${signIn}`, limits: STRANGERS },
+    ];
+    const left = counted.flatMap((one) => shutFor_ms(wrong.get(one.subject) ?? [], one.limits, now_ms) ?? []);
+    if (left.length > 0) shut.set(id, Math.max(...left));
   }
   return shut;
 }

@@ -10,7 +10,7 @@ import { PAGE_HEADER, pageName } from "./pageName";
 import { forgetTyped, keepTyped, restoreTyped, typedKey } from "./typed";
 
 type Answer =
-  | { ok: true; answer: Record<string, string | number | null> }
+  | { ok: true; answer: Record<string, string | number | null>; once?: Record<string, string> }
   | { ok: false; status: number; sentence: string; field?: string; code: string; faults?: readonly Fault[] };
 
 type Props = Readonly<{
@@ -34,6 +34,8 @@ type Props = Readonly<{
   /** A picture in the field `photo` is stored first. */
   withPhoto?: boolean;
   onDone?: () => void;
+  /** What the answer tells once, and nobody is told again. */
+  onOnce?: (told: Readonly<Record<string, string>>) => void;
   children?: ReactNode;
   compact?: boolean;
 }>;
@@ -57,6 +59,7 @@ export function ActForm({
   keep: keepFor,
   withPhoto = false,
   onDone,
+  onOnce,
 }: Props) {
   const router = useRouter();
   const form = useRef<HTMLFormElement>(null);
@@ -135,6 +138,7 @@ export function ActForm({
     meant.current = null;
     startAfresh();
     onDone?.();
+    if (answer.once) onOnce?.(answer.once);
     const target = then?.replace(/\{(\w+)\}/g, (_, name: string) => String(answer.answer[name] ?? ""));
     if (target) router.push(target);
     router.refresh();

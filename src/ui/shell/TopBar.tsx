@@ -11,6 +11,7 @@ const PLACES = [
   { href: "/bench", words: "Bench" },
   { href: "/locks", words: "Locks" },
   { href: "/store", words: "Store" },
+  { href: "/people", words: "People" },
   { href: "/ledger", words: "Ledger" },
 ] as const;
 

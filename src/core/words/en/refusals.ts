@@ -113,6 +113,14 @@ function wordsOf(refusal: Refusal): string {
       return `The next review in ${refusal.hours} hours is too late: the rule profile allows ${refusal.most} at most.`;
     case "own lock":
       return `Lock ${refusal.lock} is your own. Take it off yourself and sign off; nobody cuts it while you are here.`;
+    case "own account":
+      return "Nobody changes their own account here. Ask another coordinator, or whoever runs the server.";
+    case "sign-in taken":
+      return `The sign-in name ${refusal.signIn} is somebody else's. Choose another.`;
+    case "last coordinator":
+      return `${refusal.who} is the last who may coordinate. Make somebody else a coordinator first.`;
+    case "still on site":
+      return `${refusal.who} is still tied to ${refusal.where.join("; ")}. That comes off first, by them or as a lock is removed for somebody who is not there.`;
     case "not read":
       return `Your lock ${refusal.lock} on permit ${refusal.permit} was cut. Read how that came about and sign it before anything else.`;
     case "no figure":

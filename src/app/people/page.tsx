@@ -1,0 +1,61 @@
+import type { Metadata } from "next";
+import { accountsNow } from "@/server/acts/accounts";
+import { requirePerson } from "@/server/people/session";
+import { requestTime_ms, siteTime } from "@/server/runtime/siteTime";
+import { AccountForms, EnterPerson, OwnPin } from "@/ui/people/PeopleForms";
+
+export const metadata: Metadata = { title: "People" };
+
+/** Who may do what, for whom they work, who is shut out and who has left. Accounts are a coordinator's, and never their own. */
+export default async function PeoplePage() {
+  const person = await requirePerson();
+  const mayKeep = person.roles.includes("coordinator");
+  const people = accountsNow(requestTime_ms());
+  const gone = people.filter(({ active }) => !active).length;
+  return (
+    <div className="px-4 py-6 md:px-8">
+      <h1 className="text-2xl font-semibold tracking-tight">People</h1>
+      <p className="mt-1 mb-4 opacity-85">
+        <span className="num">{people.length - gone}</span> may sign in
+        {gone > 0 && (
+          <>
+            , <span className="num">{gone}</span> may not any more
+          </>
+        )}
+        .
+      </p>
+      <div className="grid items-start gap-x-12 gap-y-8 lg:grid-cols-[minmax(0,3fr)_minmax(0,2fr)]">
+        <ul className="border-base-300 max-w-4xl border-t">
+          {people.map((one) => (
+            <li key={one.id} className={`border-base-300 border-b py-2 ${one.active ? "" : "opacity-75"}`}>
+              <div className="grid gap-x-4 sm:grid-cols-[14rem_1fr]">
+                <p>
+                  <span className="font-medium">{one.name}</span>{" "}
+                  <span className="tag block text-sm opacity-85">{one.signIn}</span>
+                </p>
+                <p className="text-sm">
+                  {[...one.roles, ...one.competences.map((competence) => `${competence} isolations`)].join(", ")}
+                  {one.firm && <span className="block">{one.firm}</span>}
+                  {!one.active && <strong className="block">Signs in no more</strong>}
+                  {one.shutUntil_ms !== null && (
+                    <strong className="block">Shut out by wrong tries until {siteTime(one.shutUntil_ms)}</strong>
+                  )}
+                </p>
+              </div>
+              {mayKeep && one.id !== person.id && (
+                <details>
+                  <summary className="link min-h-6 w-fit cursor-pointer text-sm">Account of {one.name}</summary>
+                  <AccountForms person={{ ...one, isShut: one.shutUntil_ms !== null }} />
+                </details>
+              )}
+            </li>
+          ))}
+        </ul>
+        <div className="flex flex-col gap-8">
+          {mayKeep && <EnterPerson />}
+          <OwnPin />
+        </div>
+      </div>
+    </div>
+  );
+}

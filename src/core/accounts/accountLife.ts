@@ -1,0 +1,83 @@
+import type { Competence, PersonId, Role } from "../people/roles";
+import { accept, refuse, type Result } from "../refusal/result";
+
+/** Who somebody is to the site: what they may do, for whom they work, and whether they are here. Never with secrets. */
+export type Account = Readonly<{
+  id: PersonId;
+  name: string;
+  signIn: string;
+  roles: readonly Role[];
+  competences: readonly Competence[];
+  /** A contractor's firm; empty for the site's own people. */
+  firm: string;
+  active: boolean;
+}>;
+
+export type AccountCommand = Readonly<{ by: PersonId }> &
+  (
+    | Readonly<{ type: "enter"; account: Account }>
+    | Readonly<{
+        type: "change";
+        person: string;
+        roles: readonly Role[];
+        competences: readonly Competence[];
+        firm: string;
+      }>
+    /** Gone, or not let in any more. */
+    | Readonly<{ type: "leave"; person: string }>
+    | Readonly<{ type: "come back"; person: string }>
+    /** Password and PIN made anew: they forgot them, or somebody else knows them. */
+    | Readonly<{ type: "new secrets"; person: string }>
+    /** Wrong tries that were counted against them forgiven. */
+    | Readonly<{ type: "let in"; person: string }>
+  );
+
+export type AccountFacts = Readonly<{
+  find: (person: string) => Account | undefined;
+  isTaken: (signIn: string) => boolean;
+  /** Others who are here and may coordinate. */
+  otherCoordinators: (person: string) => number;
+  /** What a person is tied to on site now, in words: locks, permits, posts, spaces. */
+  ties: (person: string) => readonly string[];
+}>;
+
+/**
+ * What becomes of an account, or why not. Nobody changes what they themselves may do, lets themselves in or makes their own
+ * secrets anew here; somebody who may coordinate always stays; and nobody leaves with their locks hanging. Common practice,
+ * no source. Cost: constant, but for what is asked of the facts.
+ */
+export function decideAccount(command: AccountCommand, facts: AccountFacts): Result<Account> {
+  if (command.type === "enter") {
+    const { account } = command;
+    return facts.isTaken(account.signIn) ? refuse({ code: "sign-in taken", signIn: account.signIn }) : accept(account);
+  }
+  const account = facts.find(command.person);
+  if (account === undefined) return refuse({ code: "unknown", what: "person", name: command.person });
+  if (account.id === command.by) return refuse({ code: "own account" });
+  const coordinates = account.active && account.roles.includes("coordinator");
+  switch (command.type) {
+    case "change": {
+      const { roles, competences, firm } = command;
+      if (coordinates && !roles.includes("coordinator") && facts.otherCoordinators(account.id) === 0) {
+        return refuse({ code: "last coordinator", who: account.name });
+      }
+      return accept({ ...account, roles: [...new Set(roles)], competences: [...new Set(competences)], firm });
+    }
+    case "leave": {
+      if (!account.active)
+        return refuse({ code: "already done", what: `${account.name} has left: this`, by: "somebody" });
+      if (coordinates && facts.otherCoordinators(account.id) === 0) {
+        return refuse({ code: "last coordinator", who: account.name });
+      }
+      const where = facts.ties(account.id);
+      return where.length > 0
+        ? refuse({ code: "still on site", who: account.name, where })
+        : accept({ ...account, active: false });
+    }
+    case "come back":
+      return accept({ ...account, active: true });
+    case "new secrets":
+    case "let in":
+      return accept(account);
+  }
+}

@@ -1,0 +1,208 @@
+import { randomBytes, randomInt, randomUUID } from "node:crypto";
+import { and, eq, isNull, notInArray } from "drizzle-orm";
+import { z } from "zod";
+import { decideAccount, type Account, type AccountCommand, type AccountFacts } from "../../core/accounts/accountLife";
+import { COMPETENCES, ROLES, type PersonId } from "../../core/people/roles";
+import type { Tx } from "../db/database";
+import { people, personalLocks, permits, sessions, standingLocks } from "../db/schema";
+import { defineAct, type ActContext, type ActOutcome } from "../act/act";
+import { watchesNow } from "../isolation/watching";
+import { line } from "../job/jobActs";
+import { forgive } from "../people/attempts";
+import { hashSecret } from "../people/secrets";
+
+const COORDINATORS = ["coordinator"] as const;
+
+export const accountOf = (row: typeof people.$inferSelect): Account => ({
+  id: row.id as PersonId,
+  name: row.name,
+  signIn: row.signIn,
+  roles: row.roles,
+  competences: row.competences,
+  firm: row.firm,
+  active: row.active,
+});
+
+function factsOf(tx: Tx): AccountFacts {
+  const all = tx.select().from(people).all().map(accountOf);
+  return {
+    find: (person) => all.find(({ id }) => id === person),
+    isTaken: (signIn) => all.some((one) => one.signIn === signIn),
+    otherCoordinators: (person) =>
+      all.filter(({ id, active, roles }) => id !== person && active && roles.includes("coordinator")).length,
+    ties: (person) => tiesOf(tx, person),
+  };
+}
+
+/** Locks of theirs that hang, what they are on or inside, and permits that they lead. */
+function tiesOf(tx: Tx, person: string): string[] {
+  const own = tx
+    .select({ lock: personalLocks.lock, permit: permits.number })
+    .from(personalLocks)
+    .innerJoin(permits, eq(permits.id, personalLocks.permitId))
+    .where(and(eq(personalLocks.personId, person), isNull(personalLocks.offAt)))
+    .all()
+    .map(({ lock, permit }) => `lock ${lock} on permit ${permit}`);
+  const standing = tx
+    .select({ lock: standingLocks.lock })
+    .from(standingLocks)
+    .where(and(eq(standingLocks.personId, person), isNull(standingLocks.offAt)))
+    .all()
+    .map(({ lock }) => `lock ${lock} on a box`);
+  const leads = tx
+    .select({ number: permits.number })
+    .from(permits)
+    .where(and(eq(permits.holderId, person), notInArray(permits.state, ["closed", "cancelled"])))
+    .all()
+    .map(({ number }) => `permit ${number}, which they lead`);
+  const on = watchesNow(tx, person as PersonId);
+  return [...own, ...standing, ...leads, ...(on !== null && own.length === 0 ? [on] : [])];
+}
+
+/** Password and PIN as they are handed over: shown once, and kept only as hashes. */
+async function madeSecrets() {
+  const password = randomBytes(9).toString("base64url");
+  const pin = String(randomInt(0, 1_000_000)).padStart(6, "0");
+  const [passwordHash, pinHash] = await Promise.all([hashSecret(password), hashSecret(pin)]);
+  return { password, pin, passwordHash, pinHash };
+}
+type Secrets = Awaited<ReturnType<typeof madeSecrets>>;
+
+function changed(
+  { tx, person }: ActContext,
+  said: CommandOf,
+  write: (account: Account) => Readonly<{ did: string; once?: Readonly<Record<string, string>> }>,
+): ActOutcome {
+  const command = { ...said, by: person.id } as AccountCommand;
+  const facts = factsOf(tx);
+  const decided = decideAccount(command, facts);
+  const subject = command.type === "enter" ? command.account.signIn : (facts.find(command.person)?.signIn ?? "");
+  if (!decided.ok) return { ok: false, subject, refusal: decided.refusal };
+  const { did, once } = write(decided.value);
+  return { ok: true, subject, answer: { person: decided.value.id, did }, ...(once ? { once } : {}) };
+}
+type CommandOf = AccountCommand extends infer One ? (One extends unknown ? Omit<One, "by"> : never) : never;
+
+const of = { person: z.string() };
+const rights = {
+  roles: z.array(z.enum(ROLES)).min(1, "choose at least one role"),
+  competences: z.array(z.enum(COMPETENCES)).default([]),
+  firm: z.string().trim().max(80, "at most 80 characters").default(""),
+};
+
+const enterPerson = defineAct({
+  type: "person.enter",
+  words: "enter a person",
+  roles: COORDINATORS,
+  pin: true,
+  input: z.object({
+    name: line("The name", 80),
+    signIn: z
+      .string()
+      .trim()
+      .toLowerCase()
+      .regex(/^[a-z0-9][a-z0-9.-]{0,39}$/, "The sign-in name: small letters, figures, points and hyphens, at most 40"),
+    ...rights,
+  }),
+  prepare: () => madeSecrets(),
+  run: (context, input, made: Secrets) => {
+    const account: Account = { id: randomUUID() as PersonId, active: true, ...input };
+    return changed(context, { type: "enter", account }, (entered) => {
+      const { passwordHash, pinHash, password, pin } = made;
+      context.tx
+        .insert(people)
+        .values({ ...entered, passwordHash, pinHash })
+        .run();
+      return { did: `${entered.name} entered: ${entered.roles.join(", ")}.`, once: { password, pin } };
+    });
+  },
+});
+
+const changePerson = defineAct({
+  type: "person.change",
+  words: "change what somebody may do",
+  roles: COORDINATORS,
+  pin: true,
+  input: z.object({ ...of, ...rights }),
+  run: (context, input) =>
+    changed(context, { type: "change", ...input }, ({ id, name, roles, competences, firm }) => {
+      context.tx.update(people).set({ roles, competences, firm }).where(eq(people.id, id)).run();
+      return { did: `${name} is now: ${[...roles, ...competences].join(", ")}.` };
+    }),
+});
+
+const leave = defineAct({
+  type: "person.leave",
+  words: "say that somebody has left",
+  roles: COORDINATORS,
+  pin: true,
+  input: z.object({ ...of, words: line("Why", 300) }),
+  run: (context, { person, words }) =>
+    changed(context, { type: "leave", person }, ({ id, name }) => {
+      context.tx.update(people).set({ active: false }).where(eq(people.id, id)).run();
+      context.tx.delete(sessions).where(eq(sessions.personId, id)).run();
+      return { did: `${name} signs in no more: ${words}` };
+    }),
+});
+
+const comeBack = defineAct({
+  type: "person.come-back",
+  words: "let somebody sign in again",
+  roles: COORDINATORS,
+  pin: true,
+  input: z.object(of),
+  run: (context, { person }) =>
+    changed(context, { type: "come back", person }, ({ id, name }) => {
+      context.tx.update(people).set({ active: true }).where(eq(people.id, id)).run();
+      return { did: `${name} may sign in again.` };
+    }),
+});
+
+const newSecrets = defineAct({
+  type: "person.new-secrets",
+  words: "make somebody's password and PIN anew",
+  roles: COORDINATORS,
+  pin: true,
+  input: z.object(of),
+  prepare: () => madeSecrets(),
+  run: (context, { person }, { passwordHash, pinHash, password, pin }: Secrets) =>
+    changed(context, { type: "new secrets", person }, ({ id, name, signIn }) => {
+      context.tx.update(people).set({ passwordHash, pinHash }).where(eq(people.id, id)).run();
+      context.tx.delete(sessions).where(eq(sessions.personId, id)).run();
+      forgive(context.tx, { id, signIn });
+      return {
+        did: `${name} has a new password and a new PIN, and is signed out everywhere.`,
+        once: { password, pin },
+      };
+    }),
+});
+
+const letIn = defineAct({
+  type: "person.let-in",
+  words: "forgive wrong tries",
+  roles: COORDINATORS,
+  pin: true,
+  input: z.object(of),
+  run: (context, { person }) =>
+    changed(context, { type: "let in", person }, ({ id, name, signIn }) => {
+      const forgiven = forgive(context.tx, { id, signIn });
+      return { did: `${name} may try again: ${forgiven} wrong ${forgiven === 1 ? "try" : "tries"} forgiven.` };
+    }),
+});
+
+/** One's own PIN, signed with the one of before. */
+const ownPin = defineAct({
+  type: "person.own-pin",
+  words: "choose a new PIN",
+  roles: [],
+  pin: true,
+  input: z.object({ next: z.string().regex(/^\d{4,12}$/, "The new PIN: 4 to 12 figures") }),
+  forLedger: () => ({}),
+  prepare: async (_, { next }) => ({ pinHash: await hashSecret(next) }),
+  run: ({ tx, person }, _, { pinHash }: Readonly<{ pinHash: string }>) => {
+    tx.update(people).set({ pinHash }).where(eq(people.id, person.id)).run();
+    return { ok: true, subject: person.signIn, answer: { did: `${person.name} chose a new PIN.` } };
+  },
+});
+
+export const PEOPLE_ACTS = [enterPerson, changePerson, leave, comeBack, newSecrets, letIn, ownPin];

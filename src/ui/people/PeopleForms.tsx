@@ -1,0 +1,194 @@
+"use client";
+
+import { useState } from "react";
+import { COMPETENCES, ROLES, type Competence, type Role } from "../../core/people/roles";
+import { ActForm } from "../act/ActForm";
+import { Field } from "../act/Field";
+
+type Told = Readonly<{ who: string; password?: string; pin?: string }>;
+
+/** What is shown once: whoever wrote it down puts it away. */
+function Once({ told, putAway }: { told: Told; putAway: () => void }) {
+  return (
+    <div role="status" className="border-warning bg-base-200 my-3 max-w-md border-l-4 px-4 py-3">
+      <p>
+        Hand these to <strong>{told.who}</strong> in person. They are shown once and kept nowhere.
+      </p>
+      <dl className="my-2 grid w-fit grid-cols-[auto_1fr] gap-x-4">
+        <dt>Password</dt>
+        <dd className="tag">{told.password}</dd>
+        <dt>PIN</dt>
+        <dd className="tag">{told.pin}</dd>
+      </dl>
+      <button type="button" className="btn btn-outline" onClick={putAway}>
+        Written down
+      </button>
+    </div>
+  );
+}
+
+function Ticks<T extends string>({
+  name,
+  legend,
+  options,
+  chosen = [],
+}: {
+  name: string;
+  legend: string;
+  options: readonly T[];
+  chosen?: readonly T[];
+}) {
+  return (
+    <fieldset data-field={name}>
+      <legend className="mb-1 text-sm font-medium">{legend}</legend>
+      <div className="grid grid-cols-2 gap-x-4 sm:grid-cols-3">
+        {options.map((option) => (
+          <label key={option} className="flex min-h-11 items-center gap-2 first-letter:uppercase">
+            <input
+              type="checkbox"
+              name={name}
+              value={option}
+              defaultChecked={chosen.includes(option)}
+              className="checkbox"
+            />
+            {option}
+          </label>
+        ))}
+      </div>
+    </fieldset>
+  );
+}
+
+const LISTS = ["roles", "competences"];
+
+export function EnterPerson() {
+  const [told, setTold] = useState<Told | null>(null);
+  const [name, setName] = useState("");
+  return (
+    <section aria-labelledby="enter">
+      <h2 id="enter" className="mb-2 text-lg font-semibold">
+        Enter a person
+      </h2>
+      {told && <Once told={told} putAway={() => setTold(null)} />}
+      <ActForm
+        act="person.enter"
+        label="Enter a person"
+        listFields={LISTS}
+        pin
+        button="Enter them"
+        tone="strong"
+        onOnce={(once) => setTold({ who: name, ...once })}
+      >
+        <div className="grid gap-3 sm:grid-cols-3">
+          <Field label="Name" name="name" maxLength={80} onChange={(event) => setName(event.target.value)} />
+          <Field label="Sign-in name" name="signIn" className="tag" autoComplete="off" maxLength={40} />
+          <Field label="Contractor's firm" name="firm" maxLength={80} />
+        </div>
+        <Ticks name="roles" legend="May act as" options={ROLES} />
+        <Ticks name="competences" legend="Isolates and proves" options={COMPETENCES} />
+      </ActForm>
+    </section>
+  );
+}
+
+type One = Readonly<{
+  id: string;
+  name: string;
+  roles: readonly Role[];
+  competences: readonly Competence[];
+  firm: string;
+  active: boolean;
+  isShut: boolean;
+}>;
+
+/** What a coordinator does about somebody's account. Nobody has these for themselves. */
+export function AccountForms({ person }: { person: One }) {
+  const [told, setTold] = useState<Told | null>(null);
+  const fixed = { person: person.id };
+  return (
+    <div className="flex flex-col gap-4 pb-3">
+      {told && <Once told={told} putAway={() => setTold(null)} />}
+      {person.isShut && (
+        <ActForm
+          act="person.let-in"
+          label={`Let ${person.name} try again`}
+          fixed={fixed}
+          pin
+          compact
+          button="Forgive the wrong tries"
+          tone="strong"
+        />
+      )}
+      {person.active ? (
+        <>
+          <ActForm
+            act="person.change"
+            label={`Change ${person.name}`}
+            fixed={fixed}
+            listFields={LISTS}
+            pin
+            button="Change"
+          >
+            <Ticks name="roles" legend="May act as" options={ROLES} chosen={person.roles} />
+            <Ticks name="competences" legend="Isolates and proves" options={COMPETENCES} chosen={person.competences} />
+            <Field label="Contractor's firm" name="firm" maxLength={80} defaultValue={person.firm} />
+          </ActForm>
+          <ActForm
+            act="person.new-secrets"
+            label={`New secrets for ${person.name}`}
+            fixed={fixed}
+            pin
+            compact
+            button="New password and PIN"
+            onOnce={(once) => setTold({ who: person.name, ...once })}
+          />
+          <ActForm
+            act="person.leave"
+            label={`${person.name} has left`}
+            fixed={fixed}
+            pin
+            compact
+            button="Signs in no more"
+          >
+            <label className="flex flex-col gap-1 text-sm">
+              <span>Why</span>
+              <input name="words" className="input w-72 max-w-full" maxLength={300} />
+            </label>
+          </ActForm>
+        </>
+      ) : (
+        <ActForm
+          act="person.come-back"
+          label={`${person.name} is back`}
+          fixed={fixed}
+          pin
+          compact
+          button="May sign in again"
+        />
+      )}
+    </div>
+  );
+}
+
+export function OwnPin() {
+  return (
+    <section aria-labelledby="own">
+      <h2 id="own" className="mb-2 text-lg font-semibold">
+        Your own PIN
+      </h2>
+      <ActForm act="person.own-pin" label="Your own PIN" pin compact button="Change my PIN">
+        <label className="flex flex-col gap-1 text-sm">
+          <span>New PIN</span>
+          <input
+            name="next"
+            type="password"
+            inputMode="numeric"
+            autoComplete="off"
+            maxLength={12}
+            className="input num w-32"
+          />
+        </label>
+      </ActForm>
+    </section>
+  );
+}
