@@ -5,7 +5,12 @@ const config = {
   // Wide, for a machine whose speed changes several-fold: a hang is still found.
   testTimeout: 120_000,
   roots: ["<rootDir>/src", "<rootDir>/tests"],
-  testPathIgnorePatterns: ["/node_modules/", "<rootDir>/tests/e2e/"],
+  // Attacks take long, and some want to be root: npm run test:attack.
+  testPathIgnorePatterns: [
+    "/node_modules/",
+    "<rootDir>/tests/e2e/",
+    ...(process.env.LANTERN_ATTACK === "1" ? [] : ["<rootDir>/tests/attack/"]),
+  ],
   modulePathIgnorePatterns: ["<rootDir>/.next/", "<rootDir>/.lantern/"],
   transform: {
     "^.+\\.(t|j|mj)sx?$": [

@@ -7,6 +7,12 @@ export async function register(): Promise<void> {
     console.error(`Another server runs on ${dataFolder()}: two would not hear of each other's alarms. This one ends.`);
     process.exit(1);
   }
+  const { keepReserve } = await import("./server/runtime/reserve");
+  if (!keepReserve(dataFolder())) {
+    console.error(
+      `The disk of ${dataFolder()} has little room left: only stopping work will be written until it has more.`,
+    );
+  }
   const { startWorkers } = await import("./server/runtime/workers");
   startWorkers();
   // Before anybody looks: a permit is not stopped for a judgement that only an upgrade has left out.

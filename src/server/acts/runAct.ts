@@ -4,7 +4,7 @@ import { canonicalJson } from "../../core/ledger/canonicalJson";
 import { refusalSentence } from "../../core/words/en/refusals";
 import { actTime_ms } from "../runtime/clock";
 import { announce } from "../runtime/events";
-import { appendToLedger, inLedger, RecordBroken } from "../ledger/append";
+import { appendToLedger, DiskFull, inLedger, RecordBroken } from "../ledger/append";
 import { headFilePath } from "../ledger/headFile";
 import { database, type Db, type Tx } from "../db/database";
 import { ledger } from "../db/schema";
@@ -82,6 +82,15 @@ export async function runAct(
   try {
     return await run(raw, person, clock_ms, db, headFile, page);
   } catch (error) {
+    if (error instanceof DiskFull) {
+      return {
+        ok: false,
+        status: 503,
+        code: "disk full",
+        sentence:
+          "Nothing was done: the server's disk is full, and what room is left is for stopping work. Fetch whoever runs the server.",
+      };
+    }
     if (!(error instanceof RecordBroken)) throw error;
     return {
       ok: false,
@@ -187,10 +196,11 @@ async function run(
         const act_ms = actTime_ms(tx, clock_ms);
         const outcome = orNothing(tx, (inner) => run(inner, ACTS.get(type)?.setsTheClock ? clock_ms : act_ms));
         // What the clock did meanwhile stands, and is written before the refusal.
-        if (!outcome.ok) settlePermit(tx, outcome.subject, act_ms);
+        const moved = outcome.ok ? null : settlePermit(tx, outcome.subject, act_ms);
         const now_ms = outcome.ok && ACTS.get(type)?.setsTheClock ? clock_ms : act_ms;
         const answer = answerOf(outcome);
         subject = outcome.subject;
+        if (!outcome.ok && refusedTooOften(person!.id, clock_ms)) return { head: moved, value: answer };
         const own = appendToLedger(tx, {
           actId,
           type,
@@ -220,6 +230,18 @@ async function run(
     }
     return answer.ok && once !== undefined ? { ...answer, once } : answer;
   }
+}
+
+/** Refusals are evidence; a thousand of one minute are no more of it than a hundred, and would fill the disk. */
+const REFUSED_KEPT_A_MINUTE = 120;
+const refusals = new Map<string, { minute: number; n: number }>();
+
+function refusedTooOften(person: string, clock_ms: number): boolean {
+  const minute = Math.floor(clock_ms / 60_000);
+  const known = refusals.get(person);
+  const n = known?.minute === minute ? known.n + 1 : 1;
+  refusals.set(person, { minute, n });
+  return n > REFUSED_KEPT_A_MINUTE;
 }
 
 class Refused extends Error {

@@ -4,6 +4,7 @@ import { canonicalJson } from "../../core/ledger/canonicalJson";
 import type { Db, Tx } from "../db/database";
 import { ledger } from "../db/schema";
 import { takeHeard, takeWritten, type Heard, type RowHashes } from "../db/stateRows";
+import { isDiskFull, saysFull, spendReserve } from "../runtime/reserve";
 import { intendHead, readHeadFile, writeHeadFile, type LedgerHead } from "./headFile";
 
 /** 2: says which rows of state it wrote. */
@@ -90,18 +91,39 @@ export class RecordBroken extends Error {
   }
 }
 
+/** Nothing more fits on the disk, and what was asked protects nobody. */
+export class DiskFull extends Error {}
+
 /**
  * Runs what appends to the ledger in one transaction, with the head file written before and after. Refuses where the ledger
  * does not end as the head file says: what would be appended then would make a broken record look whole. `evenSo` is for
  * what protects people: it is done, and the head file stays as it is, as evidence.
  *
- * @throws RecordBroken before anything is written, or where the head file cannot be written.
+ * On a full disk the reserve is spent for what protects people, and nothing else is done.
+ *
+ * @throws DiskFull where there is no room; RecordBroken before anything is written, or where the head file cannot be written.
  */
 export function inLedger<T>(
   db: Db,
   headFile: string,
   run: (tx: Parameters<Parameters<Db["transaction"]>[0]>[0]) => Readonly<{ head: LedgerHead | null; value: T }>,
   evenSo = false,
+): T {
+  if (!evenSo && isDiskFull()) throw new DiskFull();
+  try {
+    return inLedgerOnce(db, headFile, run, evenSo);
+  } catch (error) {
+    if (!saysFull(error)) throw error;
+    if (!evenSo || !spendReserve()) throw new DiskFull();
+    return inLedgerOnce(db, headFile, run, evenSo);
+  }
+}
+
+function inLedgerOnce<T>(
+  db: Db,
+  headFile: string,
+  run: (tx: Parameters<Parameters<Db["transaction"]>[0]>[0]) => Readonly<{ head: LedgerHead | null; value: T }>,
+  evenSo: boolean,
 ): T {
   let isBroken = false;
   const { head, value } = db.transaction(

@@ -4,14 +4,14 @@ import { actTime_ms } from "../runtime/clock";
 import { database, type Db } from "../db/database";
 import { detectors } from "../db/schema";
 import { announce } from "../runtime/events";
-import { inLedger } from "../ledger/append";
+import { DiskFull, inLedger } from "../ledger/append";
 import { headFilePath } from "../ledger/headFile";
 import { detectorByToken, sentOf } from "./detectorStore";
 import { settlePermit } from "./settlePermits";
 import { instrumentName } from "../ledger/nobody";
 
 export type Received =
-  Readonly<{ ok: true; stopped: string | null }> | Readonly<{ ok: false; status: 400 | 401; sentence: string }>;
+  Readonly<{ ok: true; stopped: string | null }> | Readonly<{ ok: false; status: 400 | 401 | 503; sentence: string }>;
 
 /**
  * Takes one message of an instrument. If what it says is against the permit where it is posted, that permit stops in the
@@ -24,6 +24,16 @@ export function receive(
   db: Db = database(),
   headFile = headFilePath(),
 ): Received {
+  try {
+    return take(token, body, clock_ms, db, headFile);
+  } catch (error) {
+    if (!(error instanceof DiskFull)) throw error;
+    // Nobody hears it again: the detector counts as silent from now on, and silence stops the work.
+    return { ok: false, status: 503, sentence: "The server's disk is full; the message was not kept." };
+  }
+}
+
+function take(token: string, body: unknown, clock_ms: number, db: Db, headFile: string): Received {
   const row = detectorByToken(db, token);
   if (row === null) return { ok: false, status: 401, sentence: "No instrument has this token." };
   const sent = sentSchema.safeParse(body);
