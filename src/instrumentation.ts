@@ -1,10 +1,17 @@
 /** Runs once when the server starts, before the first request. */
 export async function register(): Promise<void> {
   if (process.env.NEXT_RUNTIME !== "nodejs") return;
+  // What this server writes nobody else of this machine reads.
+  process.umask(0o077);
   const { dataFolder } = await import("./server/db/database");
   const { holdFolder } = await import("./server/runtime/folderLock");
   if (!holdFolder(dataFolder())) {
     console.error(`Another server runs on ${dataFolder()}: two would not hear of each other's alarms. This one ends.`);
+    process.exit(1);
+  }
+  const { isDemoData } = await import("./server/ledger/isDemoData");
+  if (process.env.LANTERN_DEMO === "1" && !isDemoData()) {
+    console.error(`${dataFolder()} holds a site's own data, and the demo's sign-in is not for it. This server ends.`);
     process.exit(1);
   }
   const { keepReserve } = await import("./server/runtime/reserve");

@@ -249,6 +249,7 @@ function plantFile(plant: NonNullable<ReturnType<typeof currentPlant>>["plant"])
 async function main([command = "", ...args]: string[]): Promise<void> {
   const run = COMMANDS[command];
   if (run === undefined) throw new BadInput(`unknown command ${command}`);
+  process.umask(0o077);
   mkdirSync(dataFolder(), { recursive: true });
   try {
     await run(args);

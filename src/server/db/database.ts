@@ -26,7 +26,8 @@ export function dataFolder(): string {
  * synchronous=FULL, write-ahead log. `asked` is told of every statement that runs.
  */
 export function openDatabase(path: string, asked?: (sql: string) => void): Db {
-  mkdirSync(dirname(path), { recursive: true });
+  // Nobody else of this machine reads it.
+  mkdirSync(dirname(path), { recursive: true, mode: 0o700 });
   const client = new Database(path, asked === undefined ? {} : { verbose: (sql) => asked(String(sql)) });
   client.pragma("journal_mode = WAL");
   client.pragma("synchronous = FULL");

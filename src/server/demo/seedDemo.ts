@@ -4,6 +4,8 @@ import { join } from "node:path";
 import { eq } from "drizzle-orm";
 import Papa from "papaparse";
 import { runAct, type ActAnswer } from "../acts/runAct";
+import { onCommandLine } from "../ledger/byTheServer";
+import { DEMO_MADE } from "../ledger/nobody";
 import { addPerson } from "../acts/addPerson";
 import type { Db } from "../db/database";
 import { detectors, people } from "../db/schema";
@@ -52,6 +54,7 @@ export async function seedDemo(db: Db, demoFolder: string, headFile: string, now
   const ids = new Map<string, string>();
   let clock_ms = now_ms - DAY_SO_FAR_MS;
   const where = { headFile, now_ms: clock_ms };
+  onCommandLine(db, { type: DEMO_MADE, subject: "", input: {}, did: "The demo was made." }, () => undefined, where);
   for (const person of DEMO_PEOPLE) {
     ids.set(person.signIn, await addPerson(db, { ...person, password: DEMO_PASSWORD, pin: DEMO_PIN }, where));
   }

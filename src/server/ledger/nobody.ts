@@ -17,3 +17,6 @@ export function nobodyNamed(by: string): string | null {
   if (by === COMMAND_LINE) return "the server's command line";
   return isInstrument(by) ? by : null;
 }
+
+/** The first row of a demo's ledger: nobody opens a site's own data with the demo's one-click sign-in. */
+export const DEMO_MADE = "demo.made";
