@@ -52,6 +52,7 @@ for (let trip = 0; trip < TRIPS; trip++) {
   const db = openDatabase(path);
   post(db);
   const head = join(folder, `head-${trip}.json`);
+  copyFileSync(join(folder, "head.json"), head);
   const timed = (sent: object) => {
     const start = performance.now();
     const answer = receive(TOKEN, sent, Date.now(), db, head);
@@ -73,6 +74,7 @@ async function toTheScreen(): Promise<number[]> {
     mkdirSync(data);
     const path = join(data, "heavy-lantern.db");
     copyFileSync(seed, path);
+    copyFileSync(join(folder, "head.json"), join(data, "ledger-head.json"));
     const db = openDatabase(path);
     post(db);
     const cookie = randomUUID();

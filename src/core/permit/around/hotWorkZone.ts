@@ -2,7 +2,7 @@ import type { Area, Item, Plant } from "../../plant/plant";
 import { tagOfPlace } from "../../plant/resolvePlace";
 import { HOT_WORK, sparkReach_m } from "../../fire/hotWork";
 import { keeps } from "./zoneRules";
-import { itemsNear, rectDistance_m } from "./itemsNear";
+import { itemsNear, looseItems, rectDistance_m } from "./itemsNear";
 
 /** Something within reach of sparks that must be dealt with before the flame is lit. */
 export type ZoneItem = Readonly<{
@@ -84,7 +84,9 @@ export function hotWorkZone(
   const unplaced = new Map<string, Seen[]>();
   const throws = (drop_m: number) => (keeps("farther") ? Math.max(reach_m, sparkReach_m(drop_m)) : reach_m);
   const deepest_m = isTight && (home?.opensTo ?? []).length === 0 ? reach_m : throws(at.level_m - lowest_m);
-  for (const { item, distance_m, isPlaced } of itemsNear(plant, at, Math.max(reach_m, deepest_m))) {
+  // What stands nowhere known is the same for every flame: it is looked through once a register.
+  const isWanted = keeps("unplaced") ? ({ tag }: Item) => own.has(tag) : null;
+  for (const { item, distance_m, isPlaced } of itemsNear(plant, at, Math.max(reach_m, deepest_m), isWanted)) {
     const level_m = item.level_m ?? areaOf.get(item.area ?? "")?.level_m;
     const drop_m = level_m === undefined ? 0 : at.level_m - level_m;
     const where = drop_m > SAME_FLOOR_m ? "below" : drop_m < -SAME_FLOOR_m ? "above" : "here";
@@ -96,8 +98,10 @@ export function hotWorkZone(
     const seen = { item, distance_m, level_m: level_m ?? at.level_m, where } as const;
     if (isPlaced || own.has(item.tag) || !keeps("unplaced")) items.set(item.tag, seen);
     else if (matters(item)) {
-      const area = item.area ?? "no area";
-      unplaced.set(area, [...(unplaced.get(area) ?? []), seen]);
+      const area = item.area ?? NO_AREA;
+      const there = unplaced.get(area);
+      if (there) there.push(seen);
+      else unplaced.set(area, [seen]);
     }
   }
 
@@ -116,14 +120,21 @@ export function hotWorkZone(
   };
   for (const [tag, seen] of items)
     for (const [what, words, demand] of lookedAt(seen, own.has(tag))) add(tag, what, words, demand);
+  const loose = keeps("unplaced") ? lookUpOf(plant).loose.filter((tag) => !own.has(tag)) : [];
+  if (loose.length > 0 && !unplaced.has(NO_AREA)) unplaced.set(NO_AREA, []);
   for (const [area, all] of unplaced) {
-    const named = all.map(({ item }) => item.tag).sort();
+    const more = area === NO_AREA ? loose : [];
+    const count = all.length + more.length;
+    // Of the loose ones no more than can be shown: they are sorted already.
+    const named = [...all.map(({ item }) => item.tag), ...more.slice(0, NAMED)].sort().slice(0, NAMED);
     add(
       area,
       "no place known",
-      `${area}: ${named.length} that nobody has placed: ${named.slice(0, 8).join(", ")}${named.length > 8 ? " and more" : ""}`,
+      `${area}: ${count} that nobody has placed: ${named.join(", ")}${count > NAMED ? " and more" : ""}`,
       "Walk them: what stands within reach is dealt with as if it burned, and its place written down",
-      { distance_m: Math.min(...all.map(({ distance_m }) => distance_m)) },
+      {
+        distance_m: all.reduce((least, { distance_m }) => Math.min(least, distance_m), more.length > 0 ? 0 : Infinity),
+      },
     );
   }
   const flammable = new Set(
@@ -237,7 +248,13 @@ function matters(item: Item): boolean {
   return lookedAt({ item, distance_m: 0, level_m: 0, where: "here" }, false).length > 0 || hangsOrVents(item);
 }
 
+const NO_AREA = "no area";
+/** Tags in one line; how many there are it says besides. */
+const NAMED = 8;
+
 type LookUp = Readonly<{
+  /** Tags of what may burn and stands nowhere known, sorted. */
+  loose: readonly string[];
   areaOf: ReadonlyMap<string, Area>;
   /** What each vent or drain is linked to. */
   besideBleed: ReadonlyMap<string, readonly string[]>;
@@ -260,6 +277,10 @@ function lookUpOf(plant: Plant): LookUp {
     if (bleeds.has(to)) besideBleed.set(to, [...(besideBleed.get(to) ?? []), from]);
   }
   const made = {
+    loose: looseItems(plant)
+      .filter(matters)
+      .map(({ tag }) => tag)
+      .sort(),
     areaOf: new Map(plant.areas.map((area) => [area.name, area])),
     besideBleed,
     tags,

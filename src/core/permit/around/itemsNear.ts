@@ -10,6 +10,8 @@ const SQUARE_m = 16;
 type Sorted = Readonly<{
   bySquare: ReadonlyMap<string, readonly number[]>;
   byArea: ReadonlyMap<string, readonly number[]>;
+  /** Of which nobody wrote down where they are: neither place nor area nor level. */
+  loose: readonly number[];
   /** The widest of all items, from its middle to its wall. */
   widest_m: number;
 }>;
@@ -31,12 +33,14 @@ function sortedOf(plant: Plant): Sorted {
     if (there) there.push(index);
     else map.set(key, [index]);
   };
-  plant.items.forEach(({ x_m, y_m, area }, index) => {
+  const loose: number[] = [];
+  plant.items.forEach(({ x_m, y_m, level_m, area }, index) => {
     if (x_m !== undefined && y_m !== undefined) put(bySquare, `${squareOf(x_m)} ${squareOf(y_m)}`, index);
+    else if (area === undefined && level_m === undefined) loose.push(index);
     else put(byArea, area !== undefined && areas.has(area) ? area : NO_AREA, index);
   });
   const widest_m = plant.items.reduce((widest, item) => Math.max(widest, halfWidth_m(item)), 0);
-  const made = { bySquare, byArea, widest_m };
+  const made = { bySquare, byArea, loose, widest_m };
   sorted.set(plant, made);
   return made;
 }
@@ -58,9 +62,22 @@ export function halfWidth_m({ kind, vessel, contents }: Item): number {
 const WIDE = /tank|vessel|silo|reactor|autoclave|column|separator/i;
 const UNKNOWN_HALF_m = 3;
 
-/** Items whose wall may stand within reach, in the order of the register. Cost: what stands in reach, once it is sorted. */
-export function itemsNear(plant: Plant, at: Spot, reach_m: number): Near[] {
-  const { bySquare, byArea, widest_m } = sortedOf(plant);
+/** Items of which nobody wrote down where they are: any of them may stand within any reach. In the order of the register. */
+export function looseItems(plant: Plant): Item[] {
+  return sortedOf(plant).loose.map((index) => plant.items[index]!);
+}
+
+/**
+ * Items whose wall may stand within reach, in the order of the register. Of the loose ones, which are in every reach, only
+ * those that are asked for. Cost: what stands in reach, once it is sorted.
+ */
+export function itemsNear(
+  plant: Plant,
+  at: Spot,
+  reach_m: number,
+  isWanted: ((item: Item) => boolean) | null = null,
+): Near[] {
+  const { bySquare, byArea, loose, widest_m } = sortedOf(plant);
   const found: [number, number, boolean][] = [];
   const look_m = reach_m + widest_m;
   for (let x = squareOf(at.x_m - look_m); x <= squareOf(at.x_m + look_m); x++) {
@@ -80,6 +97,9 @@ export function itemsNear(plant: Plant, at: Spot, reach_m: number): Near[] {
   }
   // What has neither a place nor an area may stand anywhere.
   for (const index of byArea.get(NO_AREA) ?? []) found.push([index, 0, false]);
+  for (const index of loose) {
+    if (isWanted === null || isWanted(plant.items[index]!)) found.push([index, 0, false]);
+  }
   return found
     .sort(([a], [b]) => a - b)
     .map(([index, distance_m, isPlaced]) => ({ item: plant.items[index]!, distance_m, isPlaced }));
