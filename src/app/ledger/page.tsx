@@ -26,7 +26,7 @@ export default async function LedgerPage({
       <p className="mb-6 max-w-prose">
         Every act and every refusal, never changed. <span className="num">{head.seq}</span> rows; each carries the hash
         of the one before, the last is <span className="tag break-all whitespace-normal">{head.hash.slice(0, 16)}</span>
-        . <span className="tag">./lantern verify</span> walks the whole chain.
+        . <span className="tag">./lantern verify</span> compares it with all that it speaks of.
       </p>
       <form role="search" className="mb-6 flex max-w-xl items-end gap-3" action="/ledger">
         <label className="flex grow flex-col gap-1">
