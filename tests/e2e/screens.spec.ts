@@ -74,7 +74,7 @@ test("the lantern goes dark point by point, by keyboard", async ({ as }) => {
   const page = await as("Maren Tolve");
   await page.goto("/jobs/J-0003/points");
   const slider = page.getByRole("slider", { name: /Points isolated/ });
-  await expect(page.getByText("Dark at every face.")).toBeVisible();
+  await expect(page.getByText("By the plan no energy reaches any work location.")).toBeVisible();
   await slider.focus();
   await page.keyboard.press("Home");
   await expect(page.getByText("Still live:")).toBeVisible();

@@ -45,13 +45,13 @@ test("a job from asking to closing, each act by the person whose it is, and all 
   await expect(maren.getByRole("listitem").filter({ hasText: "P-204B" }).first()).toBeVisible();
   await maren.getByRole("link", { name: "Which lock stops what" }).first().click();
   await expect(maren.getByText("stopped by the same lock").first()).toBeVisible();
-  await expect(maren.getByText("Dark at every face.")).toHaveCount(0);
+  await expect(maren.getByText("By the plan no energy reaches any work location.")).toHaveCount(0);
 
   // Points: every objective and both schools come to the same, which is said; then approve.
   await maren.getByRole("link", { name: /^Points/ }).click();
   await expect(maren.getByRole("link", { name: "Balanced, near the work" })).toBeVisible();
   await expect(maren.getByText("Every objective and both schools choose these points")).toBeVisible();
-  await expect(maren.getByText("Dark at every face.")).toBeVisible();
+  await expect(maren.getByText("By the plan no energy reaches any work location.")).toBeVisible();
   await sign(maren, "Approve the plan shown");
   await expect(maren).toHaveURL(new RegExp(`/jobs/${job}/walk`));
   await expect(maren.getByText("Still live:")).toBeVisible();
@@ -83,7 +83,7 @@ test("a job from asking to closing, each act by the person whose it is, and all 
   for (const page of [maren, petra, idris]) await page.goto("about:blank");
   await walk(as, job, "walk");
   await maren.goto(`/jobs/${job}/walk`);
-  await expect(maren.getByText("Dark at every face.")).toBeVisible();
+  await expect(maren.getByText("Proved at every work location.")).toBeVisible();
   await expect(maren.getByRole("heading", { name: /^Isolation S-\d+: proven$/ })).toBeVisible();
 
   // Permit: issue, accept, two people on.

@@ -4,7 +4,7 @@ import { tmpdir } from "node:os";
 import { join } from "node:path";
 import { withoutTriggers } from "../support/tampering";
 import { openDatabase, type Db } from "../../src/server/db/database";
-import { appendToLedger, inLedger, type LedgerEntry } from "../../src/server/ledger/append";
+import { appendToLedger, chainHash, inLedger, type LedgerEntry } from "../../src/server/ledger/append";
 import { verifyLedger } from "../../src/server/ledger/verify";
 
 describe("the ledger", () => {
@@ -110,6 +110,38 @@ describe("the ledger", () => {
     expect(verifyLedger(db.$client, headFile)).toMatchObject({ ok: true, rows: 6 });
     inLedger(db, headFile, (tx) => ({ head: appendToLedger(tx, entry(7)), value: undefined }), true);
     expect(faults()).toEqual(["rows 7 to 7 were inserted: the head file knows only row 6"]);
+  });
+
+  test("a record written anew, every hash and the head file with it, is found by heads that were noted elsewhere", () => {
+    const was = process.env.LANTERN_HEADS;
+    process.env.LANTERN_HEADS = mkdtempSync(join(folder, "heads-"));
+    try {
+      for (let n = 7; n <= 9; n++) append(n);
+      expect(verifyLedger(db.$client, headFile).ok).toBe(true);
+      const rows = db.$client.prepare("SELECT seq, body FROM ledger ORDER BY seq").all() as {
+        seq: number;
+        body: string;
+      }[];
+      let previous = "0".repeat(64);
+      const edits = rows.map(({ seq, body }) => {
+        const made = seq === 8 ? body.replace("S-8", "S-1") : body;
+        const hash = chainHash(previous, made);
+        const edit = `UPDATE ledger SET body = '${made}', previous_hash = '${previous}', hash = '${hash}',
+          subject = '${seq === 8 ? "S-1" : `S-${seq}`}' WHERE seq = ${seq}`;
+        previous = hash;
+        return edit;
+      });
+      tamper(edits.join(";"));
+      writeFileSync(headFile, JSON.stringify({ seq: 9, hash: previous }));
+      expect(verifyLedger(db.$client, headFile, null).ok).toBe(true);
+      expect(faults()).toEqual([
+        expect.stringMatching(/^row 8 is not the one that is noted in .*: the record was written anew/),
+      ]);
+      tamper("DELETE FROM ledger WHERE seq > 7");
+      expect(faults().join()).toMatch(/row 8 is noted in .*, the last row is 7/);
+    } finally {
+      process.env.LANTERN_HEADS = was ?? "";
+    }
   });
 
   test("shows rows appended behind the server's back, and a lost head file", () => {

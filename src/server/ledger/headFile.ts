@@ -1,4 +1,13 @@
-import { closeSync, fstatSync, fsyncSync, openSync, readFileSync, renameSync, writeSync } from "node:fs";
+import {
+  appendFileSync,
+  closeSync,
+  fstatSync,
+  fsyncSync,
+  openSync,
+  readFileSync,
+  renameSync,
+  writeSync,
+} from "node:fs";
 import { dirname, join } from "node:path";
 import { z } from "zod";
 import { canonicalJson } from "../../core/ledger/canonicalJson";
@@ -26,10 +35,37 @@ export function intendHead(before: LedgerHead, next: LedgerHead, path = headFile
 
 /** After a commit. What another program of this server intends to write after it stays. */
 export function writeHeadFile(head: LedgerHead, path = headFilePath()): void {
+  noteElsewhere(head);
   const known = readHeadFile(path);
   if (known !== null && known.seq > head.seq) return;
   const next = known?.next;
   write(next !== undefined && next.seq > head.seq ? { ...head, next } : head, path);
+}
+
+/** A file in another folder, on another disk or machine, to which every head is added: `LANTERN_HEADS` names the folder. */
+export function headsElsewhere(): string | null {
+  const folder = process.env.LANTERN_HEADS;
+  return folder ? join(/*turbopackIgnore: true*/ folder, "heads.jsonl") : null;
+}
+
+/** Nothing waits for it and nothing fails with it: it is there to be compared later. */
+function noteElsewhere(head: LedgerHead): void {
+  const path = headsElsewhere();
+  if (path === null) return;
+  try {
+    appendFileSync(/*turbopackIgnore: true*/ path, `${canonicalJson({ seq: head.seq, hash: head.hash })}\n`);
+  } catch (error) {
+    console.error(`the head of row ${head.seq} was not noted in ${path}:`, (error as Error).message);
+  }
+}
+
+/** Every head that was noted elsewhere; a line that cannot be read is none. */
+export function notedHeads(path: string): LedgerHead[] {
+  const lines = readFileSync(/*turbopackIgnore: true*/ path, "utf8").split("\n");
+  return lines.flatMap((line) => {
+    const read = at.safeParse(asJson(line));
+    return read.success ? [read.data] : [];
+  });
 }
 
 /** Written whole beside it, synced, and put in its place; the folder is synced too, or a power cut takes the name back. */

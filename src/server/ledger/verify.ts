@@ -1,4 +1,5 @@
 import { createHash } from "node:crypto";
+import { existsSync } from "node:fs";
 import type Database from "better-sqlite3";
 import { z } from "zod";
 import { parsed } from "../db/jsonColumn";
@@ -6,7 +7,7 @@ import { schemaNow, schemaOfMigrations } from "../db/schemaCheck";
 import { stateNow, stateTables, type RowHashes } from "../db/stateRows";
 import { identitiesIn } from "../../workers/stageRegister";
 import { chainHash, GENESIS } from "./append";
-import { readHeadFile, type HeadFile } from "./headFile";
+import { headsElsewhere, notedHeads, readHeadFile, type HeadFile } from "./headFile";
 
 export type Verification = Readonly<
   | { ok: true; rows: number; head: string; stateRows: number; stateKnown: boolean }
@@ -41,7 +42,11 @@ const MOST_FAULTS = 200;
  *
  * Looks at one moment of the database, so it is right while a server writes. Reads only. Cost: linear in everything.
  */
-export function verifyLedger(client: Database.Database, headFile: string): Verification {
+export function verifyLedger(
+  client: Database.Database,
+  headFile: string,
+  elsewhere: string | null = headsElsewhere(),
+): Verification {
   const faults: string[] = [];
   const walked = client.transaction(() => {
     const chain = walkChain(client, faults);
@@ -51,7 +56,7 @@ export function verifyLedger(client: Database.Database, headFile: string): Verif
     return chain;
   })();
   // The head file is read after that moment, so whatever stood in the ledger by then it knows.
-  faults.unshift(...headFaults(client, walked, headFile));
+  faults.unshift(...headFaults(client, walked, headFile), ...elsewhereFaults(client, walked, elsewhere));
   if (faults.length > 0) {
     const more = faults.length - MOST_FAULTS;
     return { ok: false, faults: more > 0 ? [...faults.slice(0, MOST_FAULTS), `and ${more} more`] : faults };
@@ -225,6 +230,20 @@ function headFaults(client: Database.Database, { rows, last, hash }: Chain, head
   return last === known.seq && last > 0 && hash !== known.hash
     ? [`row ${last} is not the one that the head file knows`]
     : [];
+}
+
+/** Heads noted where whoever changed these files did not reach: a record written anew from some row on does not fit them. */
+function elsewhereFaults(client: Database.Database, { last }: Chain, path: string | null): string[] {
+  if (path === null || !existsSync(path)) return [];
+  const hashAt = client.prepare("SELECT hash FROM ledger WHERE seq = ?").pluck();
+  const strange = notedHeads(path).filter(({ seq, hash }) => seq > 0 && hashAt.get(seq) !== hash);
+  if (strange.length === 0) return [];
+  const first = Math.min(...strange.slice(0, 1000).map(({ seq }) => seq));
+  return [
+    first > last
+      ? `the tail was cut: row ${first} is noted in ${path}, the last row is ${last}`
+      : `row ${first} is not the one that is noted in ${path}: the record was written anew from there`,
+  ];
 }
 
 function readHead(headFile: string): HeadFile | null | "damaged" {

@@ -128,6 +128,7 @@ export function Lantern({
   const panBy = (x: number, y: number) =>
     svg.current && behaviour.current && select(svg.current).call(behaviour.current.translateBy, x, y);
 
+  const isProved = proven.length > 0 && scene.nodes.every(({ id, role }) => role !== "face" || proven.includes(id));
   const liveAtWork = scene.nodes
     .filter((node) => node.role === "face" && lit.nodes.has(node.id))
     .map((node) => node.id);
@@ -289,7 +290,13 @@ export function Lantern({
                 <span className="tag whitespace-normal">{notProved.join(", ")}</span>
               </>
             ) : liveAtWork.length === 0 ? (
-              <strong>Dark at every face.</strong>
+              isProved ? (
+                <strong>Proved at every work location.</strong>
+              ) : (
+                <>
+                  <strong>By the plan no energy reaches any work location.</strong> It counts once it is proved.
+                </>
+              )
             ) : (
               <>
                 <strong>Still live:</strong> <span className="tag whitespace-normal">{liveAtWork.join(", ")}</span>
