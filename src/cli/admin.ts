@@ -15,7 +15,7 @@ import { seedDemo } from "../server/demo/seedDemo";
 import { stage, Taken } from "../server/plant/plantActs";
 import { brokenAt, BODY_VERSION, ledgerHead } from "../server/ledger/append";
 import { onCommandLine, takeOver } from "../server/ledger/byTheServer";
-import { headFilePath } from "../server/ledger/headFile";
+import { headFilePath, writeHeadFile } from "../server/ledger/headFile";
 import { verifyLedger } from "../server/ledger/verify";
 import { forgive } from "../server/people/attempts";
 import { toPerson } from "../server/people/signIn";
@@ -48,7 +48,10 @@ const COMMANDS: Record<string, (args: readonly string[]) => Promise<void> | void
     if (!holdFolder(dataFolder())) throw new BadInput(TAKEN);
     const upgrade = upgradeOf(databasePath());
     const db = database();
-    if (upgrade !== null) takeOver(db, upgrade);
+    if (upgrade !== null) {
+      writeHeadFile(ledgerHead(db));
+      takeOver(db, upgrade);
+    }
     const broken = brokenAt(ledgerHead(db), headFilePath());
     if (broken !== null) {
       throw new BadInput(

@@ -1,8 +1,10 @@
+import { spawnSync } from "node:child_process";
 import { mkdtempSync, readFileSync, rmSync, writeFileSync } from "node:fs";
 import { tmpdir } from "node:os";
 import { join } from "node:path";
 import { gunzipSync } from "node:zlib";
 import Database from "better-sqlite3";
+import { buildSync } from "esbuild";
 import { openDatabase, type Db } from "../../src/server/db/database";
 import { board } from "../../src/server/job/board";
 import { jobView } from "../../src/server/job/jobView";
@@ -111,6 +113,83 @@ test("its pages open, its ledger is whole, and a copy of it as it was lies besid
   const copy = new Database(join(folder, "heavy-lantern.db.before-migration-10"), { readonly: true });
   expect(rows(copy, "SELECT count(*) AS n FROM ledger")).toEqual(rows(was, "SELECT count(*) AS n FROM ledger"));
   copy.close();
+});
+
+describe("a site's server of before is upgraded by its next start", () => {
+  const HOME = join(__dirname, "../..");
+  const program = join(HOME, ".lantern", "admin-under-test.mjs");
+  beforeAll(() => {
+    buildSync({
+      entryPoints: [join(HOME, "src/cli/admin.ts")],
+      outfile: program,
+      bundle: true,
+      platform: "node",
+      format: "esm",
+      packages: "external",
+      alias: { "server-only": join(HOME, "tests/support/empty.ts") },
+    });
+  });
+  function site() {
+    const data = mkdtempSync(join(folder, "site-"));
+    writeFileSync(join(data, "heavy-lantern.db"), gunzipSync(readFileSync(STORED)));
+    writeFileSync(join(data, "ledger-head.json"), readFileSync(join(__dirname, "../fixtures/ledger-head-0008.json")));
+    const lantern = (...args: string[]) => {
+      const env = { ...process.env, LANTERN_DATA: data, LANTERN_HOME: HOME };
+      const done = spawnSync("node", [program, ...args], { cwd: HOME, env, encoding: "utf8" });
+      return { status: done.status, said: done.stdout + done.stderr };
+    };
+    return { data, lantern };
+  }
+
+  test("as it is found it is verified, upgraded, and from then on its state is part of the record", () => {
+    const { data, lantern } = site();
+    const before = lantern("verify");
+    expect(before).toMatchObject({
+      status: 0,
+      said: expect.stringMatching(/Of the state nothing is known yet/) as string,
+    });
+    expect(lantern("prepare")).toEqual({ status: 0, said: "" });
+    expect(lantern("verify")).toMatchObject({
+      status: 0,
+      said: expect.stringMatching(/The state is as the ledger/) as string,
+    });
+    const rowsOf = () => {
+      const client = new Database(join(data, "heavy-lantern.db"), { readonly: true });
+      const types = rows(client, "SELECT type FROM ledger ORDER BY seq DESC LIMIT 2").map(({ type }) => type);
+      client.close();
+      return types;
+    };
+    expect(rowsOf()[0]).toBe("state.taken-over");
+    // The next start has nothing to take over.
+    expect(lantern("prepare")).toEqual({ status: 0, said: "" });
+    expect(rowsOf()[1]).not.toBe("state.taken-over");
+  });
+
+  test("killed before its head was written, one row behind, it is upgraded like any other; two rows behind it is not", () => {
+    for (const behind of [1, 2]) {
+      const { data, lantern } = site();
+      const client = new Database(join(data, "heavy-lantern.db"), { readonly: true });
+      const head = rows(client, `SELECT seq, hash FROM ledger ORDER BY seq DESC LIMIT 1 OFFSET ${behind}`)[0];
+      client.close();
+      writeFileSync(join(data, "ledger-head.json"), JSON.stringify(head));
+      expect(lantern("prepare").status).toBe(behind === 1 ? 0 : 1);
+      expect(lantern("verify").status).toBe(behind === 1 ? 0 : 1);
+    }
+  });
+
+  test("where its record is not whole nothing is upgraded, and it says what differs", () => {
+    const { data, lantern } = site();
+    const touched = new Database(join(data, "heavy-lantern.db"));
+    withoutTriggers(touched, "UPDATE ledger SET by_person = 'x' WHERE seq = 5");
+    touched.close();
+    expect(lantern("prepare")).toMatchObject({
+      status: 1,
+      said: expect.stringMatching(/not whole.*\n.*row 5/) as string,
+    });
+    const client = new Database(join(data, "heavy-lantern.db"), { readonly: true });
+    expect(rows(client, "SELECT count(*) AS n FROM __drizzle_migrations")).toEqual([{ n: 9 }]);
+    client.close();
+  });
 });
 
 test("two locks that turn out to have one number are both seen, and no third can be hung", () => {
