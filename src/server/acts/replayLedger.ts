@@ -9,12 +9,15 @@ import { detectors, isolations, ledger, items, people, plantRevisions, plantText
 import { moveByClock } from "../permit/settlePermits";
 import { toPerson } from "../people/signIn";
 import { Taken } from "../plant/plantActs";
-import { appendAsItWas, type LedgerEntry } from "../ledger/append";
+import { appendAsItWas } from "../ledger/append";
 import { CLOCK, isNobody } from "../ledger/nobody";
 import { ACTS } from "./acts";
 
 const heardSchema = z.object({ id: z.string(), at_ms: z.number().nullable(), reading: z.string().nullable() });
-const entrySchema = z.looseObject({
+const entrySchema = z.object({
+  actId: z.string(),
+  transcribedBy: z.string().nullable(),
+  corrects: z.number().nullable(),
   by: z.string(),
   type: z.string(),
   outcome: z.enum(["done", "refused"]),
@@ -44,8 +47,7 @@ export async function replayLedger(from: Db, to: Db): Promise<Replayed> {
     const entry = parsed(`row ${row.seq} of the ledger`, entrySchema, row.body);
     const why = await doAgain(from, to, entry);
     if (why !== null) return { ok: false, row: row.seq, why: `${entry.type} ${why}` };
-    const { v: _, seq: __, ...rest } = entry as unknown as LedgerEntry & { v: number; seq: number };
-    last = to.transaction((tx) => appendAsItWas(tx, row.body, row.bodyVersion, rest)).hash;
+    last = to.transaction((tx) => appendAsItWas(tx, row.body, row.bodyVersion, entry)).hash;
   }
   return { ok: true, hash: last };
 }

@@ -2,7 +2,9 @@ import { createHash } from "node:crypto";
 import type Database from "better-sqlite3";
 import { sql } from "drizzle-orm";
 import type { BetterSQLite3Database } from "drizzle-orm/better-sqlite3";
+import { z } from "zod";
 import { canonicalJson } from "../../core/ledger/canonicalJson";
+import { parsed } from "./jsonColumn";
 
 /**
  * What the ledger answers for: every row of these tables is as the last ledger row that wrote it says. Left out are tables
@@ -34,7 +36,8 @@ export type RowHashes = Readonly<Record<string, Readonly<Record<string, string |
 /** What an instrument had said by then. */
 export type Heard = Readonly<{ id: string; at_ms: number | null; reading: string | null }>;
 
-type Table = Readonly<{ name: string; keys: readonly string[]; columns: readonly string[] }>;
+const tableSchema = z.object({ name: z.string(), keys: z.array(z.string()), columns: z.array(z.string()) });
+type Table = Readonly<z.output<typeof tableSchema>>;
 
 /** The tables of state, with what names a row of each: its primary key, else its first unique index. */
 export function stateTables(client: Database.Database): Table[] {
@@ -121,7 +124,7 @@ export function takeWritten(tx: Tx): RowHashes | null {
   tx.run(sql`DELETE FROM temp.written`);
   const found: Record<string, Record<string, string | null>> = {};
   for (const { tbl, key, said } of written) {
-    const table = JSON.parse(said) as Table;
+    const table = parsed("temp.state_tables", tableSchema, said);
     const where = sql.join(
       (JSON.parse(key) as unknown[]).map((value, i) => sql`${sql.raw(`"${table.keys[i]}"`)} IS ${value}`),
       sql` AND `,

@@ -50,13 +50,16 @@ export function appendToLedger(tx: Tx, entry: LedgerEntry): LedgerHead {
 }
 
 /** A row as another ledger has it, word for word. */
-export function appendAsItWas(tx: Tx, body: string, version: number, entry: LedgerEntry): LedgerHead {
+export function appendAsItWas(tx: Tx, body: string, version: number, entry: Columns): LedgerHead {
   takeWritten(tx);
   takeHeard(tx);
   return insert(tx, ledgerHead(tx), body, version, entry);
 }
 
-function insert(tx: Tx, head: LedgerHead, body: string, version: number, entry: LedgerEntry): LedgerHead {
+/** What has columns of its own beside the body. */
+type Columns = Omit<LedgerEntry, "input" | "answer" | "wrote" | "heard">;
+
+function insert(tx: Tx, head: LedgerHead, body: string, version: number, entry: Columns): LedgerHead {
   const seq = head.seq + 1;
   const hash = chainHash(head.hash, body);
   tx.insert(ledger)
