@@ -1,4 +1,4 @@
-import { randomBytes, randomInt } from "node:crypto";
+import { randomBytes } from "node:crypto";
 import { existsSync, mkdirSync, readFileSync, rmSync, writeFileSync } from "node:fs";
 import { basename, join, resolve } from "node:path";
 import { randomUUID } from "node:crypto";
@@ -18,6 +18,7 @@ import { onCommandLine, takeOver } from "../server/ledger/byTheServer";
 import { headFilePath, writeHeadFile } from "../server/ledger/headFile";
 import { verifyLedger } from "../server/ledger/verify";
 import { forgive } from "../server/people/attempts";
+import { newSecrets } from "../server/people/secrets";
 import { toPerson } from "../server/people/signIn";
 import { tokenHash } from "../server/permit/detectorStore";
 import { currentPlant } from "../server/plant/plantStore";
@@ -228,10 +229,6 @@ function upgradeOf(path: string): string | null {
   } finally {
     client.close();
   }
-}
-
-function newSecrets(): { password: string; pin: string } {
-  return { password: randomBytes(9).toString("base64url"), pin: String(randomInt(0, 1_000_000)).padStart(6, "0") };
 }
 
 /** The core's plant as the file format writes it. */

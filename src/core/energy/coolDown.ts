@@ -45,3 +45,6 @@ export function coolingTau_s(p: {
 export function contactLimit_C(touching_s: number): number {
   return touching_s <= 60 ? 51 : touching_s <= 600 ? 48 : 43;
 }
+
+/** What bare metal may have that people touch all shift, °C: EN ISO 13732-1, from memory. */
+export const SHIFT_CONTACT_C = contactLimit_C(8 * 3600);

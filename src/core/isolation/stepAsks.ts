@@ -1,4 +1,4 @@
-import { contactLimit_C } from "../energy/coolDown";
+import { SHIFT_CONTACT_C } from "../energy/coolDown";
 import type { PlannedStep } from "../procedure/steps";
 import type { GearKind } from "../gear/gear";
 
@@ -32,9 +32,6 @@ const NOTHING: Asks = {
   leakTest: false,
   words: null,
 };
-
-/** What bare metal may have that people touch all shift, °C: EN ISO 13732-1, from memory. */
-const SHIFT_CONTACT_C = contactLimit_C(8 * 3600);
 
 /** Above this, insulating gloves in date are asked for besides the tester. Common practice. */
 export const GLOVES_ABOVE_V = 1000;

@@ -5,7 +5,8 @@ import { tagOfPlace } from "../plant/resolvePlace";
 import type { Job } from "../request/jobFile";
 import type { StateGraph } from "../trace/stateGraph";
 
-const VESSELS: ReadonlySet<string> = new Set(["vessel", "tank", "silo", "sump", "exchanger"]);
+/** Kinds that one thinks of as full or empty. */
+export const VESSELS: ReadonlySet<string> = new Set(["vessel", "tank", "silo", "sump", "exchanger"]);
 /** Open above: what stands in them is pumped out, drain or none. */
 const OPEN_ABOVE: ReadonlySet<string> = new Set(["sump"]);
 

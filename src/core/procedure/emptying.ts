@@ -1,13 +1,10 @@
-import { contactLimit_C } from "../energy/coolDown";
+import { SHIFT_CONTACT_C } from "../energy/coolDown";
 import type { Plan } from "../plan/plan";
 import type { Item } from "../plant/plant";
 import type { Job } from "../request/jobFile";
 import type { StateGraph } from "../trace/stateGraph";
 import { drainsOf, isKnownEmpty, isVessel } from "../plan/emptiable";
 import { itemTagOf, type StepList } from "./steps";
-
-/** Bare metal that people touch all shift, °C: EN ISO 13732-1, from memory. */
-const SHIFT_CONTACT_C = contactLimit_C(8 * 3600);
 
 /** A vessel at a work location, and what has to be done with what is in it before people open, enter or burn. */
 export type VesselWork = Readonly<{

@@ -1,5 +1,6 @@
-import { contactLimit_C } from "../energy/coolDown";
+import { SHIFT_CONTACT_C } from "../energy/coolDown";
 import { itemTagOf, type PlannedStep } from "../procedure/steps";
+import { VESSELS } from "../plan/emptiable";
 import type { Plan } from "../plan/plan";
 import type { StoredEnergy } from "../energy/storedEnergy";
 import type { Item } from "../plant/plant";
@@ -36,7 +37,6 @@ const UNKNOWN = {
 const CD = { liquid: 0.61, gas: 0.8 } as const;
 /** A gauge is near enough to zero for the bleed to be left: 7 mbar above the outside. */
 const END_Pa = 102_000;
-const VESSELS: ReadonlySet<string> = new Set(["vessel", "tank", "silo", "sump", "exchanger"]);
 
 /**
  * What each step takes, from the register and the effort table; missing figures are assumed on the slow side and named.
@@ -312,9 +312,6 @@ function runDownWait(subject: string, stored: Extract<StoredEnergy, { form: "fly
   };
 }
 
-/** Bare metal that people touch all shift. */
-const EIGHT_HOURS_s = 8 * 3600;
-
 /** Heat lost from a bare wall to still air, W/(m²·K), and what a litre of water takes, J/(m³·K): rounded textbook values. */
 const STILL_AIR_W_m2_K = 10;
 const WATER_J_m3_K = 4.2e6;
@@ -337,7 +334,7 @@ function coolWait(subject: string, item: Item | undefined): Wait {
   return {
     words: `${subject} cools`,
     calculator: "cool-down",
-    inputs: { start_C: start, target_C: contactLimit_C(EIGHT_HOURS_s), tau_s: tau },
+    inputs: { start_C: start, target_C: SHIFT_CONTACT_C, tau_s: tau },
     fromSetup: { ambient_C: "ambient_C" },
     result: "time_s",
     attended: false,

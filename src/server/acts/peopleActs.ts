@@ -1,4 +1,4 @@
-import { randomBytes, randomInt, randomUUID } from "node:crypto";
+import { randomUUID } from "node:crypto";
 import { and, eq, isNull, notInArray } from "drizzle-orm";
 import { z } from "zod";
 import { decideAccount, type Account, type AccountCommand, type AccountFacts } from "../../core/accounts/accountLife";
@@ -9,7 +9,7 @@ import { defineAct, type ActContext, type ActOutcome } from "../act/act";
 import { watchesNow } from "../isolation/watching";
 import { line } from "../job/jobActs";
 import { forgive } from "../people/attempts";
-import { hashSecret } from "../people/secrets";
+import { hashSecret, newSecrets as secretsToHand } from "../people/secrets";
 
 const COORDINATORS = ["coordinator"] as const;
 
@@ -61,8 +61,7 @@ function tiesOf(tx: Tx, person: string): string[] {
 
 /** Password and PIN as they are handed over: shown once, and kept only as hashes. */
 async function madeSecrets() {
-  const password = randomBytes(9).toString("base64url");
-  const pin = String(randomInt(0, 1_000_000)).padStart(6, "0");
+  const { password, pin } = secretsToHand();
   const [passwordHash, pinHash] = await Promise.all([hashSecret(password), hashSecret(pin)]);
   return { password, pin, passwordHash, pinHash };
 }

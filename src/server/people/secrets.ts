@@ -1,4 +1,4 @@
-import { randomBytes } from "node:crypto";
+import { randomBytes, randomInt } from "node:crypto";
 import { FULL } from "../../workers/hashing";
 import { hashed } from "../runtime/workers";
 
@@ -9,6 +9,11 @@ export function areTestHashes(): boolean {
 
 export async function hashSecret(secret: string): Promise<string> {
   return String(await hashed({ do: "hash", secret, cheap: areTestHashes() }));
+}
+
+/** A password and a PIN to hand over: told once, and kept only as hashes. */
+export function newSecrets(): Readonly<{ password: string; pin: string }> {
+  return { password: randomBytes(9).toString("base64url"), pin: String(randomInt(0, 1_000_000)).padStart(6, "0") };
 }
 
 /** A hash of nothing anybody knows: unknown names cost the same time as known ones. */
