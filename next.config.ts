@@ -3,7 +3,7 @@ import { dirname } from "node:path";
 import { fileURLToPath } from "node:url";
 
 const config: NextConfig = {
-  serverExternalPackages: ["pdfmake", "better-sqlite3", "@node-rs/argon2", "piscina", "sharp", "elkjs"],
+  serverExternalPackages: ["pdfmake", "better-sqlite3", "@node-rs/argon2", "piscina", "sharp", "elkjs", "pino"],
   turbopack: { root: dirname(fileURLToPath(import.meta.url)) },
   poweredByHeader: false,
   // ./lantern test checks the types of everything, tests too, just before it builds.

@@ -3,6 +3,13 @@ export async function register(): Promise<void> {
   if (process.env.NEXT_RUNTIME !== "nodejs") return;
   // What this server writes nobody else of this machine reads.
   process.umask(0o077);
+  const { settingFaults } = await import("./server/runtime/settings");
+  const { log } = await import("./server/runtime/log");
+  const faults = settingFaults(process.env);
+  if (faults.length > 0) {
+    console.error(`This server is not set up as it can run, and ends.\n${faults.join("\n")}`);
+    process.exit(1);
+  }
   const { dataFolder } = await import("./server/db/database");
   const { holdFolder } = await import("./server/runtime/folderLock");
   if (!holdFolder(dataFolder())) {
@@ -16,15 +23,18 @@ export async function register(): Promise<void> {
   }
   const { keepReserve } = await import("./server/runtime/reserve");
   if (!keepReserve(dataFolder())) {
-    console.error(
-      `The disk of ${dataFolder()} has little room left: only stopping work will be written until it has more.`,
-    );
+    log().error({ folder: dataFolder() }, "the disk has little room: only stopping work is written until it has more");
   }
   const { startWorkers } = await import("./server/runtime/workers");
   startWorkers();
   // Before anybody looks: a permit is not stopped for a judgement that only an upgrade has left out.
   const { judgePending } = await import("./server/isolation/verdicts");
-  await judgePending().catch((error: unknown) => console.error("judging isolations on today's register failed", error));
+  await judgePending().catch((error: unknown) =>
+    log().error({ err: error }, "judging isolations on today's register failed"),
+  );
   const { startTicker } = await import("./server/permit/ticker");
   startTicker();
+  const { startBackups } = await import("./server/runtime/backups");
+  startBackups();
+  log().info({ folder: dataFolder() }, "started");
 }

@@ -53,8 +53,8 @@ const env = {
 };
 const seeded = spawnSync("node", [join(HOME, ".lantern/admin.mjs"), "seed-demo"], { cwd: HOME, env, stdio: "inherit" });
 if (seeded.status !== 0) process.exit(1);
-const next = join(HOME, "node_modules/next/dist/bin/next");
-const server = spawn("node", [next, "start", "-p", String(PORT), "-H", "127.0.0.1"], { cwd: HOME, env });
+const served = { ...env, NODE_ENV: "production", LANTERN_LOG: "warn", PORT: String(PORT) };
+const server = spawn("node", [join(HOME, "tools/serve.mjs")], { cwd: HOME, env: served });
 await new Promise((ready) => server.stdout.on("data", (text) => String(text).includes("Ready") && ready()));
 
 const browser = await chromium.launch({

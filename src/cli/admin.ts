@@ -23,6 +23,7 @@ import { toPerson } from "../server/people/signIn";
 import { tokenHash } from "../server/permit/detectorStore";
 import { currentPlant } from "../server/plant/plantStore";
 import { holdFolder } from "../server/runtime/folderLock";
+import { settingFaults } from "../server/runtime/settings";
 import { endQuietly } from "./endQuietly";
 import { recover } from "./recover";
 
@@ -46,6 +47,8 @@ const COMMANDS: Record<string, (args: readonly string[]) => Promise<void> | void
    * does not go on where it ended is not opened, and one that is not whole is not upgraded.
    */
   async prepare() {
+    const faults = settingFaults(process.env);
+    if (faults.length > 0) throw new BadInput(faults.join("\n"));
     if (!holdFolder(dataFolder())) throw new BadInput(TAKEN);
     const upgrade = upgradeOf(databasePath());
     const db = database();

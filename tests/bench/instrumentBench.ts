@@ -26,6 +26,13 @@ const folder = mkdtempSync(join(tmpdir(), "lantern-bench-"));
 const seed = join(folder, "seed.db");
 
 const first = openDatabase(seed);
+const SERVED = {
+  NODE_ENV: "production",
+  LANTERN_DEMO: "1",
+  LANTERN_HOME: HOME,
+  LANTERN_LOG: "warn",
+  PORT: String(PORT),
+} as const;
 await seedDemo(first, join(HOME, "demo"), join(folder, "head.json"), Date.now());
 post(first);
 first.$client.pragma("wal_checkpoint(TRUNCATE)");
@@ -82,17 +89,13 @@ async function toTheScreen(): Promise<number[]> {
     const now = Date.now();
     const tokenHash = createHash("sha256").update(cookie).digest("hex");
     db.insert(sessions)
-      .values({ tokenHash, personId: person.id, createdAt: now, expiresAt: now + 3_600_000 })
+      .values({ tokenHash, personId: person.id, createdAt: now, expiresAt: now + 3_600_000, seenAt: now })
       .run();
     db.$client.close();
-    const server = spawn(
-      "node",
-      [join(HOME, "node_modules/next/dist/bin/next"), "start", "-p", String(PORT), "-H", "127.0.0.1"],
-      {
-        cwd: HOME,
-        env: { ...process.env, LANTERN_DATA: data, LANTERN_DEMO: "1", LANTERN_HOME: HOME },
-      },
-    );
+    const server = spawn("node", [join(HOME, "tools/serve.mjs")], {
+      cwd: HOME,
+      env: { ...process.env, ...SERVED, LANTERN_DATA: data },
+    });
     try {
       await new Promise<void>((ready) => server.stdout.on("data", (text) => String(text).includes("Ready") && ready()));
       const send = (sent: object) =>

@@ -38,16 +38,25 @@ db.insert(sessions)
     personId: maren.id,
     createdAt: Date.now(),
     expiresAt: Date.now() + 3_600_000,
+    seenAt: Date.now(),
   })
   .run();
 db.$client.pragma("wal_checkpoint(TRUNCATE)");
 db.$client.close();
 
-const next = join(HOME, "node_modules/next/dist/bin/next");
-const server = spawn("node", [next, "start", "-p", String(PORT), "-H", "127.0.0.1"], {
+const server = spawn("node", [join(HOME, "tools/serve.mjs")], {
   cwd: HOME,
-  env: { ...process.env, LANTERN_DATA: data, LANTERN_DEMO: "1", LANTERN_HOME: HOME },
+  env: {
+    ...process.env,
+    NODE_ENV: "production",
+    LANTERN_DATA: data,
+    LANTERN_DEMO: "1",
+    LANTERN_HOME: HOME,
+    LANTERN_LOG: "warn",
+    PORT: String(PORT),
+  },
 });
+server.stdout.resume();
 server.stderr.on("data", (text) => process.stderr.write(String(text)));
 // However this ends, no server stays behind.
 process.on("exit", () => server.kill("SIGKILL"));

@@ -85,12 +85,12 @@ test("one folder has one server, and is free again when that one ends, however i
     try { client.exec("BEGIN EXCLUSIVE"); console.log("held"); } catch (error) { console.log(error.code); }
     ${then}`;
   const other = (then = "") =>
-    spawnSync("node", ["-e", program(then), join(folder, "server.lock")], { encoding: "utf8" }).stdout.trim();
+    spawnSync("node", ["-e", program(then), join(folder, "in-use.lock")], { encoding: "utf8" }).stdout.trim();
   expect(holdFolder(folder)).toBe(true);
   expect(holdFolder(folder)).toBe(true);
   expect(other()).toBe("SQLITE_BUSY");
   letFolderGo();
   expect(other('process.kill(process.pid, "SIGKILL")')).toBe("held");
   expect(holdFolder(folder)).toBe(true);
-  expect(existsSync(join(folder, "server.lock"))).toBe(true);
+  expect(existsSync(join(folder, "in-use.lock"))).toBe(true);
 });

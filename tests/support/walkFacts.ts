@@ -26,6 +26,7 @@ export function walkFacts(rest: Partial<IsolationFacts> = {}): IsolationFacts {
             rating_V: 24_000,
             error: 0.01,
             withdrawn: false,
+            withdrawnBy: null,
             bumpedAt_ms: null,
             zeroedAt_ms: null,
             sheet: null,

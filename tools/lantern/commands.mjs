@@ -4,6 +4,16 @@ const none = (given) => (given.length > 0 ? `nothing is given after it, and ther
 const never = () => false;
 const always = () => true;
 
+/** `--cert FILE --key FILE`, both or neither. */
+const perhapsCertificate = (given, { exists }) => {
+  if (given.length === 0) return null;
+  const at = (flag) => given[given.indexOf(flag) + 1];
+  const isBoth = given.length === 4 && given.includes("--cert") && given.includes("--key");
+  if (!isBoth) return "--cert FILE --key FILE are given together, or nothing";
+  const missing = [at("--cert"), at("--key")].find((path) => !exists(path));
+  return missing === undefined ? null : `there is no file ${missing}`;
+};
+
 const files = (least, most, words) => ({
   isPath: always,
   check: (given, { exists }) => {
@@ -26,12 +36,12 @@ export const COMMANDS = {
     isPath: never,
   },
   start: {
-    use: "./lantern start",
+    use: "./lantern start [--cert FILE --key FILE]",
     words:
       "your own site's data: LANTERN_DATA, or ./data in this folder. The first start makes one account and prints it. " +
-      "PORT and LANTERN_HOST say where it listens",
-    check: none,
-    isPath: never,
+      "PORT and LANTERN_HOST say where it listens; with a certificate and its key it speaks HTTPS",
+    check: perhapsCertificate,
+    isPath: (index, given) => !given[index].startsWith("--"),
   },
   test: {
     use: "./lantern test",

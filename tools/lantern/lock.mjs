@@ -1,7 +1,7 @@
-// Two runs of ./lantern at once: one installs and builds, the other waits; and no two servers on one database.
+// Two runs of ./lantern at once: one installs and builds, the other waits.
 import { closeSync, mkdirSync, openSync, readFileSync, rmSync, writeSync } from "node:fs";
 import { join } from "node:path";
-import { fail, say, STAMPS } from "./make.mjs";
+import { say, STAMPS } from "./make.mjs";
 
 const LOOK_AGAIN_MS = 500;
 
@@ -53,11 +53,4 @@ export function holdWork() {
     Atomics.wait(new Int32Array(new SharedArrayBuffer(4)), 0, 0, LOOK_AGAIN_MS);
   }
   return () => rmSync(path, { force: true });
-}
-
-/** While a server runs on this data, no other does: one process writes. */
-export function holdFolder(folder, what) {
-  mkdirSync(folder, { recursive: true });
-  const other = take(join(folder, "server.lock"));
-  if (other !== null) fail(`${what} is served already, by process ${other}. Stop it first, or set LANTERN_DATA.`);
 }

@@ -2,7 +2,7 @@ import type { Metadata } from "next";
 import { accountsNow } from "@/server/acts/accounts";
 import { requirePerson } from "@/server/people/session";
 import { requestTime_ms, siteTime } from "@/server/runtime/siteTime";
-import { AccountForms, EnterPerson, OwnPin } from "@/ui/people/PeopleForms";
+import { AccountForms, EnterPerson, OwnAccount } from "@/ui/people/PeopleForms";
 
 export const metadata: Metadata = { title: "People" };
 
@@ -45,7 +45,7 @@ export default async function PeoplePage() {
               {mayKeep && one.id !== person.id && (
                 <details>
                   <summary className="link min-h-6 w-fit cursor-pointer text-sm">Account of {one.name}</summary>
-                  <AccountForms person={{ ...one, isShut: one.shutUntil_ms !== null }} />
+                  <AccountForms person={{ ...one, isShut: one.shutUntil_ms !== null, seen: siteTime(one.seen_ms) }} />
                 </details>
               )}
             </li>
@@ -53,7 +53,7 @@ export default async function PeoplePage() {
         </ul>
         <div className="flex flex-col gap-8">
           {mayKeep && <EnterPerson />}
-          <OwnPin />
+          <OwnAccount />
         </div>
       </div>
     </div>

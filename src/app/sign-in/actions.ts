@@ -5,6 +5,7 @@ import { cookies } from "next/headers";
 import { redirect } from "next/navigation";
 import { database } from "@/server/db/database";
 import { people } from "@/server/db/schema";
+import { log } from "@/server/runtime/log";
 import {
   clientAddress,
   deviceToken,
@@ -22,7 +23,11 @@ export async function signIn(_: string | null, form: FormData): Promise<string |
   if (name === "" || password === "") return "Enter your sign-in name and your password.";
   const from = { address: await clientAddress(), device: await deviceToken() };
   const answer = await signInByPassword(database(), { signIn: name, password }, Date.now(), from);
-  if (!answer.ok) return answer.sentence;
+  if (!answer.ok) {
+    log().warn({ from: from.address }, "sign-in refused");
+    return answer.sentence;
+  }
+  log().info({ who: answer.person.id, from: from.address }, "signed in");
   await setDeviceCookie(answer.device);
   await setSessionCookie(answer.token, answer.expiresAt_ms);
   redirect("/");

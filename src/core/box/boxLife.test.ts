@@ -68,6 +68,7 @@ describe("the life of a lock box", () => {
         rating_V: null,
         error: null,
         withdrawn: false,
+        withdrawnBy: null,
         bumpedAt_ms: null,
         zeroedAt_ms: null,
         sheet: null,

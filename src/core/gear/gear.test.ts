@@ -23,6 +23,7 @@ const gear = (rest: Partial<Gear> = {}): Gear => ({
   rating_V: 1000,
   error: null,
   withdrawn: false,
+  withdrawnBy: null,
   bumpedAt_ms: null,
   zeroedAt_ms: null,
   sheet: null,

@@ -36,6 +36,8 @@ export type Gear = Readonly<{
   /** How far its reading may be off, in the unit it reads. */
   error: number | null;
   withdrawn: boolean;
+  /** Who took it out of use; null where it is in use, or was taken out before that was written down. */
+  withdrawnBy: PersonId | null;
   /** Gas instruments: when test gas was last blown on it and it alarmed; null where nobody saw that. */
   bumpedAt_ms: number | null;
   /** Gas instruments: when it was last zeroed in fresh air; null where nobody saw that. */
@@ -131,14 +133,54 @@ export function siteLockFault(
   return lock.owner === null ? null : { code: "lock of another", lock: number, owner: nameOf(lock.owner) };
 }
 
-/** Why a thing may not be entered so; null when it may. A lock has one owner, and no two people have the same key. */
+/** No test or calibration speaks for a thing longer: what is dated beyond was mistyped. Common practice, no source. */
+export const DATE_AT_MOST_YEARS = 5;
+const YEAR_MS = 365.25 * 24 * HOUR_MS;
+
+/** Why a date until which a thing is good cannot be; null when it can. */
+export function dateFault(inDateUntil_ms: number | null, now_ms: number): Refusal | null {
+  const isTooFar = inDateUntil_ms !== null && inDateUntil_ms > now_ms + DATE_AT_MOST_YEARS * YEAR_MS;
+  return isTooFar ? { code: "date too far", years: DATE_AT_MOST_YEARS } : null;
+}
+
+/**
+ * Why a thing that was withdrawn may not come back into use; null when it may. Somebody else than who withdrew it looks at
+ * what was done to it, and what is tested at intervals has been tested since: a date that is still to come.
+ */
+export function returnFault(
+  gear: Gear | undefined,
+  use: Readonly<{
+    kind: GearKind;
+    number: string;
+    by: PersonId;
+    inDateUntil_ms: number | null;
+    now_ms: number;
+    nameOf: (id: PersonId) => string;
+  }>,
+): Refusal | null {
+  const { kind, number } = use;
+  if (gear === undefined) return { code: "gear unknown", kind, number };
+  if (!gear.withdrawn)
+    return { code: "wrong state", what: `The ${kind} ${number}`, state: "in use", needs: "withdrawn" };
+  if (gear.withdrawnBy === use.by) return { code: "another returns it", kind, number, by: use.nameOf(use.by) };
+  if (!DATED.has(kind)) return null;
+  if (use.inDateUntil_ms === null || use.inDateUntil_ms <= use.now_ms)
+    return { code: "gear out of date", kind, number };
+  return dateFault(use.inDateUntil_ms, use.now_ms);
+}
+
+/**
+ * Why a thing may not be entered so; null when it may. A lock has one owner, no two people have the same key, and what was
+ * withdrawn comes back by an act of its own.
+ */
 export function entryFault(
   entry: Gear,
   register: readonly Gear[],
   nameOf: (id: PersonId) => string,
 ): ReturnType<typeof refuse> | null {
   const same = register.find((one) => one.kind === entry.kind && sameNumber(one.number, entry.number));
-  if (same && same.owner !== null && same.owner !== entry.owner && !same.withdrawn) {
+  if (same?.withdrawn) return refuse({ code: "gear withdrawn", kind: same.kind, number: same.number });
+  if (same && same.owner !== null && same.owner !== entry.owner) {
     return refuse({ code: "lock of another", lock: same.number, owner: nameOf(same.owner) });
   }
   if (entry.kind !== "lock" || entry.key === null || entry.withdrawn) return null;

@@ -64,6 +64,7 @@ const thing = (number: string): Gear => ({
   rating_V: 1000,
   error: null,
   withdrawn: false,
+  withdrawnBy: null,
   bumpedAt_ms: null,
   zeroedAt_ms: null,
   sheet: null,

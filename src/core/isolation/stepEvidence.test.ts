@@ -50,6 +50,7 @@ const facts: EvidenceFacts = {
         rating_V: null,
         error: null,
         withdrawn: false,
+        withdrawnBy: null,
         bumpedAt_ms: null,
         zeroedAt_ms: null,
         sheet: null,

@@ -81,6 +81,8 @@ export type Refusal =
   | { code: "people differ"; counted: number }
   | { code: "gear unknown"; kind: string; number: string }
   | { code: "gear withdrawn"; kind: string; number: string }
+  | { code: "another returns it"; kind: string; number: string; by: string }
+  | { code: "date too far"; years: number }
   | { code: "gear out of date"; kind: string; number: string }
   | { code: "gear not bumped"; number: string; hours: number }
   | { code: "gear elsewhere"; kind: string; number: string; job: string }

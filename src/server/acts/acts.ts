@@ -2,7 +2,7 @@ import type { Act } from "../act/act";
 import { attachFigure, countStore, setUpJob } from "../figures/dayActs";
 import { hangOnBox, takeOffBox } from "../box/boxActs";
 import { exchangeProcedures } from "../box/exchangeAct";
-import { bumpGear, enterGear, giveBackGear, handOutGear, withdrawGear } from "../gear/gearActs";
+import { bumpGear, enterGear, giveBackGear, handOutGear, returnGear, withdrawGear } from "../gear/gearActs";
 import {
   beginStep,
   stopStep,
@@ -92,6 +92,7 @@ export const ACTS: ReadonlyMap<string, Act> = new Map(
     callOffTest,
     enterGear,
     withdrawGear,
+    returnGear,
     bumpGear,
     handOutGear,
     giveBackGear,

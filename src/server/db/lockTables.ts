@@ -123,6 +123,7 @@ export const gear = sqliteTable(
     ratingV: real("rating_v"),
     error: real("error"),
     withdrawn: integer("withdrawn", { mode: "boolean" }).notNull().default(false),
+    withdrawnBy: text("withdrawn_by").references(() => people.id),
     bumpedAt: integer("bumped_at_ms"),
     /** Gas instruments: when it was last zeroed in fresh air. */
     zeroedAt: integer("zeroed_at_ms"),

@@ -52,6 +52,8 @@ export const sessions = sqliteTable(
       .references(() => people.id),
     createdAt: integer("created_at_ms").notNull(),
     expiresAt: integer("expires_at_ms").notNull(),
+    /** When something was last asked in it, to within a few minutes. */
+    seenAt: integer("seen_at_ms").notNull().default(0),
   },
   (table) => [index("sessions_person").on(table.personId)],
 );

@@ -1,7 +1,16 @@
 import { eq } from "drizzle-orm";
 import { z } from "zod";
 import { momentOf } from "../../core/units/moment";
-import { entryFault, GEAR_KINDS, gearFault, gearNumber, isDated, type Gear } from "../../core/gear/gear";
+import {
+  dateFault,
+  entryFault,
+  GEAR_KINDS,
+  gearFault,
+  gearNumber,
+  isDated,
+  returnFault,
+  type Gear,
+} from "../../core/gear/gear";
 import { gasSheetSchema } from "../../core/gear/gasSheet";
 import type { PersonId } from "../../core/people/roles";
 import { jobs, people } from "../db/schema";
@@ -34,8 +43,10 @@ export const enterGear = defineAct({
     error: z.number("must be a number").min(0, "must be 0 or more").max(1e6, "must be at most 1000000").nullish(),
     sheet: gasSheetSchema.nullish(),
   }),
-  run: ({ tx }, input) => {
+  run: ({ tx, now_ms }, input) => {
     const subject = `${input.kind} ${gearNumber(input.number)}`;
+    const date = dateFault(input.inDateUntil_ms ?? null, now_ms);
+    if (date) return { ok: false, subject, refusal: date };
     if (input.owner && !tx.select().from(people).where(eq(people.id, input.owner)).get()) {
       return { ok: false, subject, refusal: { code: "unknown", what: "person", name: input.owner } };
     }
@@ -53,6 +64,7 @@ export const enterGear = defineAct({
       rating_V: input.rating_V ?? null,
       error: input.error ?? null,
       withdrawn: false,
+      withdrawnBy: null,
       // It comes from its calibration, or is new: nobody has seen it alarm since.
       bumpedAt_ms: null,
       zeroedAt_ms: null,
@@ -76,12 +88,56 @@ export const withdrawGear = defineAct({
   roles: KEEPERS,
   pin: true,
   input: one,
-  run: ({ tx }, input) => {
+  run: ({ tx, person }, input) => {
     const found = gearLookUp(tx)(input.kind, input.number);
     const subject = `${input.kind} ${gearNumber(input.number)}`;
     if (!found) return { ok: false, subject, refusal: { code: "gear unknown", ...input } };
-    saveGear(tx, { ...found, withdrawn: true });
+    if (found.withdrawn)
+      return { ok: false, subject, refusal: { code: "already done", what: `Withdrawing ${subject}` } };
+    saveGear(tx, { ...found, withdrawn: true, withdrawnBy: person.id });
     return { ok: true, subject, answer: { number: found.number } };
+  },
+});
+
+/** Mended, found, tested anew: somebody else than who withdrew it gives it back into use and says what was done. */
+export const returnGear = defineAct({
+  type: "gear.return",
+  words: "give things back into use",
+  roles: KEEPERS,
+  pin: true,
+  input: one.extend({
+    words: z
+      .string("say what was done to it")
+      .trim()
+      .min(5, "say what was done to it")
+      .max(300, "at most 300 characters"),
+    inDateUntil_ms: momentOf("must be a day").nullish(),
+  }),
+  run: ({ tx, person, now_ms }, input): ActOutcome => {
+    const which = gearNumber(input.number);
+    const subject = `${input.kind} ${which}`;
+    const inDateUntil_ms = isDated(input.kind) ? (input.inDateUntil_ms ?? null) : null;
+    const found = gearLookUp(tx)(input.kind, which);
+    const use = { kind: input.kind, number: which, by: person.id, inDateUntil_ms, now_ms, nameOf: namesOf(tx) };
+    const fault = returnFault(found, use);
+    if (fault) return { ok: false, subject, refusal: fault };
+    const back: Gear = {
+      ...found!,
+      withdrawn: false,
+      withdrawnBy: null,
+      inDateUntil_ms,
+      bumpedAt_ms: null,
+      zeroedAt_ms: null,
+    };
+    // Its number stands; its key may have gone to another lock meanwhile.
+    const keyFault = entryFault(
+      back,
+      allGear(tx).filter((other) => other.kind !== back.kind || other.number !== which),
+      use.nameOf,
+    );
+    if (keyFault) return { ok: false, subject, refusal: keyFault.refusal };
+    saveGear(tx, back);
+    return { ok: true, subject, answer: { number: which } };
   },
 });
 
@@ -98,7 +154,7 @@ export const bumpGear = defineAct({
     /** Zeroed in fresh air, away from the work. */
     zeroed: z.union([z.boolean(), z.literal("on").transform(() => true)]).default(false),
   }),
-  run: ({ tx, now_ms }, input): ActOutcome => {
+  run: ({ tx, now_ms, person }, input): ActOutcome => {
     const which = gearNumber(input.number);
     const subject = `gas instrument ${which}`;
     const found = gearLookUp(tx)("gas instrument", which);
@@ -115,6 +171,7 @@ export const bumpGear = defineAct({
       bumpedAt_ms: alarmed ? now_ms : null,
       zeroedAt_ms: input.zeroed && alarmed ? now_ms : found!.zeroedAt_ms,
       withdrawn: !alarmed,
+      withdrawnBy: alarmed ? null : person.id,
     });
     return { ok: true, subject, answer: { number: which, state: alarmed ? "fit" : "withdrawn" } };
   },

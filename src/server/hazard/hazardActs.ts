@@ -1,6 +1,8 @@
+import { eq } from "drizzle-orm";
 import { z } from "zod";
 import { liftSchema, OWNERS, type JobHazards } from "../../core/hazard/jobHazards";
 import { readNumber } from "../../core/units/readNumber";
+import { jobs } from "../db/schema";
 import { jobHazards, saveJobHazards } from "./hazardStore";
 import { defineAct, type ActContext, type ActOutcome } from "../act/act";
 import { line } from "../job/jobActs";
@@ -16,6 +18,12 @@ function change(
   job: string,
   next: (hazards: JobHazards, said: Readonly<{ by: string; at_ms: number }>) => JobHazards | string,
 ): ActOutcome {
+  const row = tx.select({ state: jobs.state }).from(jobs).where(eq(jobs.number, job)).get();
+  // What was thought of beforehand stands as it was: afterwards nobody can have been briefed on it.
+  if (row !== undefined && row.state !== "open") {
+    const refusal = { code: "wrong state", what: `Job ${job}`, state: row.state, needs: "open" } as const;
+    return { ok: false, subject: job, refusal };
+  }
   const now = jobHazards(tx, job);
   if (now === null) return { ok: false, subject: job, refusal: { code: "unknown", what: "job", name: job } };
   const made = next(now.hazards, { by: person.id, at_ms: now_ms });

@@ -12,6 +12,7 @@ import { dirname, join } from "node:path";
 import { z } from "zod";
 import { canonicalJson } from "../../core/ledger/canonicalJson";
 import { dataFolder } from "../db/database";
+import { log } from "../runtime/log";
 
 const at = z.object({ seq: z.number().int().min(0), hash: z.string() });
 export type LedgerHead = Readonly<z.output<typeof at>>;
@@ -55,7 +56,7 @@ function noteElsewhere(head: LedgerHead): void {
   try {
     appendFileSync(/*turbopackIgnore: true*/ path, `${canonicalJson({ seq: head.seq, hash: head.hash })}\n`);
   } catch (error) {
-    console.error(`the head of row ${head.seq} was not noted in ${path}:`, (error as Error).message);
+    log().error({ row: head.seq, err: error }, "the head was not noted elsewhere");
   }
 }
 

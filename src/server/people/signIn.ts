@@ -6,6 +6,8 @@ import type { UnitSystem } from "../../core/units/units";
 import type { Db } from "../db/database";
 import { knownDevices, people, sessions } from "../db/schema";
 import { whileUnchanged } from "../db/whileUnchanged";
+import { saysFull } from "../runtime/reserve";
+import { IDLE_MINUTES } from "../runtime/settings";
 import { Busy } from "../runtime/workers";
 import { othersPin, ownPin, password, tryIt, type Counted, type Tried } from "./attempts";
 import { inTurn } from "./inTurn";
@@ -101,20 +103,53 @@ export function openSession(db: Db, personId: string, now_ms: number): { token: 
   const token = randomBytes(32).toString("base64url");
   const expiresAt_ms = now_ms + SESSION_MS;
   db.insert(sessions)
-    .values({ tokenHash: tokenHash(token), personId, createdAt: now_ms, expiresAt: expiresAt_ms })
+    .values({ tokenHash: tokenHash(token), personId, createdAt: now_ms, expiresAt: expiresAt_ms, seenAt: now_ms })
     .run();
   return { token, expiresAt_ms };
 }
 
-export function personOfSession(db: Db, token: string | undefined, now_ms: number): Person | null {
+/** That a session was used is written down no more often than this: it costs a write. */
+const SEEN_EVERY_MS = 5 * 60_000;
+
+/** Without anything asked for this long a session ends by itself, in ms: `LANTERN_IDLE_MINUTES`. */
+export function idle_ms(): number {
+  return (Number(process.env.LANTERN_IDLE_MINUTES) || IDLE_MINUTES) * 60_000;
+}
+
+/**
+ * Who asks, or null where the session is over: signed out, its hours up, or nothing asked in it for too long. `isUse` false
+ * only looks, as a line that stands open does: that keeps no session alive.
+ */
+export function personOfSession(db: Db, token: string | undefined, now_ms: number, isUse = true): Person | null {
   if (!token) return null;
   const row = db
-    .select({ person: people })
+    .select({ person: people, seen_ms: sessions.seenAt })
     .from(sessions)
     .innerJoin(people, eq(people.id, sessions.personId))
-    .where(and(eq(sessions.tokenHash, tokenHash(token)), gt(sessions.expiresAt, now_ms), eq(people.active, true)))
+    .where(
+      and(
+        eq(sessions.tokenHash, tokenHash(token)),
+        gt(sessions.expiresAt, now_ms),
+        gt(sessions.seenAt, now_ms - idle_ms()),
+        eq(people.active, true),
+      ),
+    )
     .get();
-  return row ? toPerson(row.person) : null;
+  if (row === undefined) return null;
+  if (isUse && now_ms - row.seen_ms > SEEN_EVERY_MS) seen(db, token, now_ms);
+  return toPerson(row.person);
+}
+
+function seen(db: Db, token: string, now_ms: number): void {
+  try {
+    db.update(sessions)
+      .set({ seenAt: now_ms })
+      .where(eq(sessions.tokenHash, tokenHash(token)))
+      .run();
+  } catch (error) {
+    // On a full disk nobody is shut out for it, but whoever asks nothing for hours.
+    if (!saysFull(error)) throw error;
+  }
 }
 
 export function closeSession(db: Db, token: string): void {

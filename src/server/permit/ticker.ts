@@ -1,6 +1,7 @@
 import { now_ms } from "../runtime/clock";
 import { onHappening } from "../runtime/events";
 import { inSlices } from "../runtime/inSlices";
+import { log } from "../runtime/log";
 import { settleSteps } from "./settlePermits";
 
 /** It never sleeps longer, whatever it was told: a clock may jump, a machine may sleep. */
@@ -44,7 +45,7 @@ export function startTicker(): void {
       next_ms = (await inSlices(settleSteps(clock_ms))).next_ms - clock_ms - (performance.now() - from_ms);
     } catch (error) {
       // One look may fail, for the disk is full or a backup holds the file: the next one is a second away.
-      console.error("looking after the permits failed", error);
+      log().error({ err: error }, "looking after the permits failed");
     }
     due_ms = Infinity;
     wake(Math.min(LONGEST_MS, Math.max(SHORTEST_MS, next_ms)));

@@ -2,6 +2,9 @@ import { mkdirSync } from "node:fs";
 import { join } from "node:path";
 import Database from "better-sqlite3";
 
+/** Not the name that earlier versions gave a file with a number in it, which one that was killed left behind. */
+const LOCK = "in-use.lock";
+
 const holder = globalThis as { heavyLanternFolder?: Database.Database };
 
 /**
@@ -11,7 +14,7 @@ const holder = globalThis as { heavyLanternFolder?: Database.Database };
 export function holdFolder(folder: string): boolean {
   if (holder.heavyLanternFolder) return true;
   mkdirSync(/*turbopackIgnore: true*/ folder, { recursive: true });
-  const client = new Database(join(/*turbopackIgnore: true*/ folder, "server.lock"), { timeout: 0 });
+  const client = new Database(join(/*turbopackIgnore: true*/ folder, LOCK), { timeout: 0 });
   try {
     client.exec("BEGIN EXCLUSIVE");
   } catch (error) {

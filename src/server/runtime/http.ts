@@ -5,10 +5,20 @@ export function isOwnOrigin(request: Request): boolean {
   const origin = request.headers.get("origin");
   if (origin === null) return request.headers.get("sec-fetch-site") !== "cross-site";
   try {
-    return new URL(origin).host === request.headers.get("host");
+    return new URL(origin).origin === siteOrigin(request);
   } catch {
     return false;
   }
+}
+
+/**
+ * The site's address, for links and the codes on papers: `LANTERN_URL` where it is set, else the one that this was asked at.
+ */
+export function siteOrigin(request: Request): string {
+  const set = process.env.LANTERN_URL;
+  if (set) return new URL(set).origin;
+  const scheme = request.headers.get("x-forwarded-proto") === "https" ? "https" : "http";
+  return new URL(`${scheme}://${request.headers.get("host") ?? "localhost"}`).origin;
 }
 
 /** The body's bytes, or null as soon as there are more than `most`: the rest is not read. */

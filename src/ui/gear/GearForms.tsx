@@ -151,6 +151,41 @@ export function WithdrawForm() {
   );
 }
 
+/** What was withdrawn comes back only when somebody else has seen what was done to it. */
+export function ReturnForm() {
+  const [kind, setKind] = useState<GearKind>("lock");
+  return (
+    <details className="border-base-300 border-t py-2">
+      <summary className="min-h-11 cursor-pointer content-center font-medium">Give back into use</summary>
+      <div className="mt-2">
+        <p className="mb-2 max-w-prose text-sm">Not by whoever withdrew it.</p>
+        <ActForm
+          act="gear.return"
+          label="Give back into use"
+          toInput={(fields) => {
+            const day = String(fields.get("inDateUntil_ms") ?? "");
+            return {
+              kind,
+              number: String(fields.get("number") ?? ""),
+              words: String(fields.get("words") ?? ""),
+              inDateUntil_ms: day === "" ? null : endOfDay(day),
+            };
+          }}
+          pin
+          button="Give it back into use"
+        >
+          <div className="grid gap-3 sm:grid-cols-2">
+            <KindField value={kind} onChange={setKind} />
+            <Field label="Number" name="number" className="tag" autoComplete="off" maxLength={60} />
+            <Field label="What was done to it" name="words" maxLength={300} />
+            {isDated(kind) && <Field label="In date until" name="inDateUntil_ms" type="date" />}
+          </div>
+        </ActForm>
+      </div>
+    </details>
+  );
+}
+
 function readGear(fields: FormData, kind: GearKind): Record<string, unknown> {
   const text = (name: string) => {
     const value = fields.get(name);

@@ -99,6 +99,10 @@ type One = Readonly<{
   firm: string;
   active: boolean;
   isShut: boolean;
+  /** Sign-ins that are open. */
+  signedIn: number;
+  /** When one of them was last used, in the site's time. */
+  seen: string;
 }>;
 
 /** What a coordinator does about somebody's account. Nobody has these for themselves. */
@@ -142,6 +146,21 @@ export function AccountForms({ person }: { person: One }) {
             button="New password and PIN"
             onOnce={(once) => setTold({ who: person.name, ...once })}
           />
+          {person.signedIn > 0 && (
+            <ActForm
+              act="person.sign-out-everywhere"
+              label={`Sign ${person.name} out`}
+              fixed={fixed}
+              pin
+              compact
+              button="Sign out everywhere"
+            >
+              <p className="text-sm">
+                Signed in at <span className="num">{person.signedIn}</span> {person.signedIn === 1 ? "place" : "places"}
+                , last used {person.seen}.
+              </p>
+            </ActForm>
+          )}
           <ActForm
             act="person.leave"
             label={`${person.name} has left`}
@@ -170,25 +189,43 @@ export function AccountForms({ person }: { person: One }) {
   );
 }
 
-export function OwnPin() {
+/** What is one's own to change: PIN, password, and where one is signed in. */
+export function OwnAccount() {
   return (
     <section aria-labelledby="own">
       <h2 id="own" className="mb-2 text-lg font-semibold">
-        Your own PIN
+        Your own account
       </h2>
-      <ActForm act="person.own-pin" label="Your own PIN" pin compact button="Change my PIN">
-        <label className="flex flex-col gap-1 text-sm">
-          <span>New PIN</span>
-          <input
-            name="next"
-            type="password"
-            inputMode="numeric"
-            autoComplete="off"
-            maxLength={12}
-            className="input num w-32"
-          />
-        </label>
-      </ActForm>
+      <div className="flex flex-col gap-4">
+        <ActForm act="person.own-pin" label="Your own PIN" pin compact button="Change my PIN">
+          <SecretField label="New PIN" inputMode="numeric" maxLength={12} className="num w-32" />
+        </ActForm>
+        <ActForm act="person.own-password" label="Your own password" pin compact button="Change my password">
+          <SecretField label="New password, at least 12 characters" maxLength={200} className="w-72 max-w-full" />
+        </ActForm>
+        <ActForm
+          act="person.sign-out-everywhere"
+          label="Sign out everywhere"
+          pin
+          compact
+          button="Sign me out everywhere"
+        >
+          <p className="max-w-prose text-sm">Also here. For a lost phone, or a tablet that was left signed in.</p>
+        </ActForm>
+      </div>
     </section>
+  );
+}
+
+function SecretField({
+  label,
+  className,
+  ...more
+}: Readonly<{ label: string; className: string; maxLength: number; inputMode?: "numeric" }>) {
+  return (
+    <label className="flex flex-col gap-1 text-sm">
+      <span>{label}</span>
+      <input name="next" type="password" autoComplete="new-password" className={`input ${className}`} {...more} />
+    </label>
   );
 }

@@ -58,6 +58,10 @@ export function LiveUpdates() {
       } else if (source === null) {
         source = new EventSource(heard === null ? "/api/events" : `/api/events?since=${heard}`);
         source.onmessage = hear;
+        // Refused, not broken off: the sign-in is over, and the page says so when it looks.
+        source.onerror = () => {
+          if (source?.readyState === EventSource.CLOSED) page.soon(0);
+        };
         // Looked once the line stands, so that nothing falls between the look and the line.
         source.onopen = () => {
           if (followed) page.soon(0);

@@ -1,5 +1,6 @@
 import { runAct, type ActAnswer } from "@/server/acts/runAct";
 import { now_ms } from "@/server/runtime/clock";
+import { log } from "@/server/runtime/log";
 import { PAGE_HEADER } from "@/ui/act/pageName";
 import { isOwnOrigin, readAtMost } from "@/server/runtime/http";
 import { currentPerson } from "@/server/people/session";
@@ -17,8 +18,16 @@ export async function POST(request: Request): Promise<Response> {
   } catch {
     return refuse(400, "The act is not JSON.");
   }
+  const from_ms = performance.now();
   const page = request.headers.get(PAGE_HEADER)?.slice(0, 64) ?? null;
-  const answer = await runAct(envelope, await currentPerson(), now_ms(), undefined, undefined, page);
+  const person = await currentPerson();
+  const answer = await runAct(envelope, person, now_ms(), undefined, undefined, page);
+  const type = (envelope as Readonly<{ type?: unknown }> | null)?.type;
+  const took_ms = Math.round(performance.now() - from_ms);
+  log().info(
+    { act: String(type).slice(0, 40), by: person?.id ?? null, code: answer.ok ? "done" : answer.code, took_ms },
+    "act",
+  );
   return Response.json(answer, { status: answer.ok ? 200 : answer.status });
 }
 

@@ -1,8 +1,10 @@
 import { database } from "@/server/db/database";
 import { alarmsAfter } from "@/server/ledger/alarms";
 import { ledgerHead } from "@/server/ledger/append";
-import { currentPerson } from "@/server/people/session";
+import { sessionToken } from "@/server/people/session";
+import { personOfSession } from "@/server/people/signIn";
 import { onHappening } from "@/server/runtime/events";
+import { keepStream } from "@/server/runtime/streams";
 
 export const dynamic = "force-dynamic";
 
@@ -15,9 +17,11 @@ const BEAT_MS = 15_000;
  * it was hidden (`since`), is told first of every alarm after the row it knows.
  */
 export async function GET(request: Request): Promise<Response> {
-  if ((await currentPerson()) === null) return new Response("Sign in first.", { status: 401 });
-  const text = new TextEncoder();
   const db = database();
+  const token = await sessionToken();
+  const isOpen = () => personOfSession(db, token, Date.now(), false) !== null;
+  if (token === undefined || !isOpen()) return new Response("Sign in first.", { status: 401 });
+  const text = new TextEncoder();
   const head = ledgerHead(db).seq;
   // A number beyond the ledger is of another database: nothing of this one was heard.
   let heard = Math.min(head, knownTo(request) ?? head);
@@ -37,23 +41,20 @@ export async function GET(request: Request): Promise<Response> {
         tell();
         send(happening, heard);
       });
-      const beat = setInterval(() => controller.enqueue(text.encode(": still here\n\n")), BEAT_MS);
-      const closeWithServer = () => end();
+      // Whoever signed out, or was signed out, hears no more.
+      const beat = setInterval(() => (isOpen() ? controller.enqueue(text.encode(": still here\n\n")) : end()), BEAT_MS);
+      const letGo = keepStream(token, () => end());
       end = () => {
         end = () => {};
         clearInterval(beat);
         stop();
-        process.off("SIGTERM", closeWithServer);
-        process.off("SIGINT", closeWithServer);
+        letGo();
         try {
           controller.close();
         } catch {
           // The other side closed it first.
         }
       };
-      process.setMaxListeners(0);
-      process.on("SIGTERM", closeWithServer);
-      process.on("SIGINT", closeWithServer);
       request.signal.addEventListener("abort", () => end());
       tell();
       send({ kind: "open" }, heard);

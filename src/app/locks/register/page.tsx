@@ -3,7 +3,7 @@ import { peopleToChoose } from "@/server/job/jobView";
 import { gearRegister, openJobNumbers, type GearRow } from "@/server/box/boxView";
 import { requirePerson } from "@/server/people/session";
 import { requestTime_ms, siteTimeZone } from "@/server/runtime/siteTime";
-import { GearForm, HandOutForm, WithdrawForm } from "@/ui/gear/GearForms";
+import { GearForm, HandOutForm, ReturnForm, WithdrawForm } from "@/ui/gear/GearForms";
 import { WideTable } from "@/ui/text/WideTable";
 
 export const metadata: Metadata = { title: "Register of locks and instruments" };
@@ -30,6 +30,7 @@ export default async function RegisterPage() {
           <div className="space-y-4">
             <HandOutForm jobs={openJobNumbers()} />
             <WithdrawForm />
+            <ReturnForm />
           </div>
         </div>
       )}

@@ -132,7 +132,11 @@ function wordsOf(refusal: Refusal): string {
     case "gear unknown":
       return `There is no ${refusal.kind} ${refusal.number} in the register. Take one that is, or have it entered.`;
     case "gear withdrawn":
-      return `The ${refusal.kind} ${refusal.number} was withdrawn from use. Take another.`;
+      return `The ${refusal.kind} ${refusal.number} was withdrawn from use. Take another, or have it given back into use by somebody who saw what was done to it.`;
+    case "another returns it":
+      return `The ${refusal.kind} ${refusal.number} was withdrawn by ${refusal.by}. Somebody else looks at it and gives it back into use.`;
+    case "date too far":
+      return `In date until is more than ${refusal.years} years from now. No test speaks for a thing so long: look at the year.`;
     case "gear out of date":
       return `The ${refusal.kind} ${refusal.number} is out of date, or nobody wrote down until when it is good. Take another.`;
     case "gear not bumped":
