@@ -16,6 +16,14 @@ export async function register(): Promise<void> {
     console.error(`Another server runs on ${dataFolder()}: two would not hear of each other's alarms. This one ends.`);
     process.exit(1);
   }
+  const { openKey } = await import("./server/people/secretKey");
+  const { areTestHashes } = await import("./server/people/secrets");
+  const { database } = await import("./server/db/database");
+  const keyFault = areTestHashes() ? null : openKey(database());
+  if (keyFault !== null) {
+    console.error(`${keyFault} This server ends.`);
+    process.exit(1);
+  }
   const { isDemoData } = await import("./server/ledger/isDemoData");
   if (process.env.LANTERN_DEMO === "1" && !isDemoData()) {
     console.error(`${dataFolder()} holds a site's own data, and the demo's sign-in is not for it. This server ends.`);

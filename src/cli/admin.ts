@@ -10,7 +10,7 @@ import { addPerson } from "../server/acts/addPerson";
 import { closeDatabase, database, databasePath, dataFolder, openToRead } from "../server/db/database";
 import { migrationsOf } from "../server/db/migrations";
 import { INSTRUMENT_KINDS, type InstrumentKind } from "../core/gear/instrumentKinds";
-import { detectors, people, plantRevisions } from "../server/db/schema";
+import { detectors, people, plantRevisions, sessions } from "../server/db/schema";
 import { seedDemo } from "../server/demo/seedDemo";
 import { stage, Taken } from "../server/plant/plantActs";
 import { brokenAt, BODY_VERSION, ledgerHead } from "../server/ledger/append";
@@ -18,7 +18,8 @@ import { onCommandLine, takeOver } from "../server/ledger/byTheServer";
 import { headFilePath, writeHeadFile } from "../server/ledger/headFile";
 import { verifyLedger } from "../server/ledger/verify";
 import { forgive } from "../server/people/attempts";
-import { newSecrets } from "../server/people/secrets";
+import { openKey } from "../server/people/secretKey";
+import { areTestHashes, hashSecret, newSecrets } from "../server/people/secrets";
 import { toPerson } from "../server/people/signIn";
 import { tokenHash } from "../server/permit/detectorStore";
 import { currentPlant } from "../server/plant/plantStore";
@@ -39,6 +40,7 @@ const COMMANDS: Record<string, (args: readonly string[]) => Promise<void> | void
     if (!holdFolder(dataFolder())) throw new BadInput(TAKEN);
     for (const suffix of ["", "-wal", "-shm"]) rmSync(databasePath() + suffix, { force: true });
     rmSync(headFilePath(), { force: true });
+    keyOpen();
     await seedDemo(database(), resolve(process.env.LANTERN_HOME ?? ".", "demo"), headFilePath(), Date.now());
   },
 
@@ -62,6 +64,7 @@ const COMMANDS: Record<string, (args: readonly string[]) => Promise<void> | void
         `The record does not go on where it ended: ${broken}. The server does not start. See what ./lantern verify says; ./lantern recover FILE puts a backup in its place.`,
       );
     }
+    keyOpen();
     const known = db.select({ n: count() }).from(people).get()?.n ?? 0;
     if (known > 0) return;
     const secrets = newSecrets();
@@ -93,6 +96,7 @@ const COMMANDS: Record<string, (args: readonly string[]) => Promise<void> | void
     if (db.select().from(people).where(eq(people.signIn, signIn.toLowerCase())).get()) {
       throw new BadInput(`sign-in ${signIn} is taken`);
     }
+    keyOpen();
     const secrets = newSecrets();
     const person = {
       name,
@@ -118,6 +122,27 @@ const COMMANDS: Record<string, (args: readonly string[]) => Promise<void> | void
       forgive(tx, row),
     );
     say(did);
+  },
+
+  /** New secrets for one person, by whoever keeps the server; with a new key where the site's was lost. */
+  async secrets([signIn]) {
+    const db = database();
+    const row = db
+      .select()
+      .from(people)
+      .where(eq(people.signIn, (signIn ?? "").toLowerCase()))
+      .get();
+    if (row === undefined) throw new BadInput(`nobody signs in as ${signIn}`);
+    const fault = openKey(db, true);
+    if (fault !== null) throw new BadInput(fault);
+    const made = newSecrets();
+    const [passwordHash, pinHash] = await Promise.all([hashSecret(made.password), hashSecret(made.pin)]);
+    const did = `${row.name} has a new password and a new PIN, and is signed out everywhere.`;
+    onCommandLine(db, { type: "person.new-secrets", subject: row.signIn, input: { person: row.id }, did }, (tx) => {
+      tx.update(people).set({ passwordHash, pinHash }).where(eq(people.id, row.id)).run();
+      tx.delete(sessions).where(eq(sessions.personId, row.id)).run();
+    });
+    say(`${did}  password ${made.password}   PIN ${made.pin}`);
   },
 
   /** A detector or gauge that sends by itself; its token is printed once and kept as a hash. */
@@ -209,6 +234,13 @@ const COMMANDS: Record<string, (args: readonly string[]) => Promise<void> | void
     say(`Imported as revision ${revision}: ${read.value.items} items, ${read.value.links} links.`);
   },
 };
+
+/** The key of passwords and PINs, read or made. */
+function keyOpen(): void {
+  if (areTestHashes()) return;
+  const fault = openKey(database());
+  if (fault !== null) throw new BadInput(fault);
+}
 
 /** What an upgrade of this database will change, in words; null where there is nothing to upgrade. */
 function upgradeOf(path: string): string | null {

@@ -134,6 +134,15 @@ test.each([
   expect(faultsAfter(edit).join("\n")).toMatch(new RegExp(fault.source, "m"));
 });
 
+test("found, and said in few lines: a table filled from outside with more rows than a call takes arguments", () => {
+  const said = faultsAfter((client) => {
+    client.exec(`WITH RECURSIVE n(i) AS (SELECT 1 UNION ALL SELECT i + 1 FROM n WHERE i < 200000)
+      INSERT INTO stock (thing, size, count, counted_by, counted_at_ms) SELECT 'thing ' || i, '', 1, (SELECT id FROM people LIMIT 1), 0 FROM n`);
+  });
+  expect(said.length).toBeLessThan(1000);
+  expect(said.at(-1)).toMatch(/^and \d{6} more$/);
+});
+
 test("found: the ledger emptied and its head file with it; the head file gone, damaged, or of another ledger", () => {
   const nothing = JSON.stringify({ seq: 0, hash: "0".repeat(64) });
   expect(faultsAfter(sql("DELETE FROM ledger"), nothing).length).toBeGreaterThan(50);

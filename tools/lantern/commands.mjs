@@ -84,6 +84,12 @@ export const COMMANDS = {
     isPath: never,
     check: (given) => (given.length === 1 ? null : "one sign-in name is given"),
   },
+  secrets: {
+    use: "./lantern secrets SIGN-IN",
+    words: "makes somebody's password and PIN anew and prints them once; with a new key where the site's was lost",
+    isPath: never,
+    check: (given) => (given.length === 1 ? null : "one sign-in name is given"),
+  },
   instrument: {
     use: "./lantern instrument ID gas|gauge|blower [GASES]",
     words: "enters a detector, gauge or blower that sends by itself; its token is printed once",

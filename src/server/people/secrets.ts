@@ -1,14 +1,18 @@
 import { randomBytes, randomInt } from "node:crypto";
 import { FULL } from "../../workers/hashing";
 import { hashed } from "../runtime/workers";
+import { keyName, keyOfHash, secretKey } from "./secretKey";
 
 /** Tests sign thousands of times. Nowhere else: a server that is not told so takes no cheap hash, whoever stored it. */
 export function areTestHashes(): boolean {
   return process.env.LANTERN_TEST_HASHES === "1";
 }
 
+/** Made with the site's key where there is one, and says so. */
 export async function hashSecret(secret: string): Promise<string> {
-  return String(await hashed({ do: "hash", secret, cheap: areTestHashes() }));
+  const key = secretKey();
+  const made = String(await hashed({ do: "hash", secret, cheap: areTestHashes(), key: key?.toString("hex") }));
+  return key === null ? made : `key.${keyName(key)}:${made}`;
 }
 
 /** A password and a PIN to hand over: told once, and kept only as hashes. */
@@ -22,12 +26,23 @@ let decoy: Promise<string> | undefined;
 /** False for no hash, after the same work. */
 export async function secretFits(stored: string | null, secret: string): Promise<boolean> {
   decoy ??= hashSecret(randomBytes(16).toString("hex"));
-  const fits = await hashed({ do: "verify", stored: stored ?? (await decoy), secret });
-  return stored !== null && fits === true && (areTestHashes() || !isCheap(stored));
+  const asked = stored ?? (await decoy);
+  const named = keyOfHash(asked);
+  const key = secretKey();
+  const isOurs = named === null || (key !== null && named === keyName(key));
+  const fits = await hashed({
+    do: "verify",
+    stored: bare(asked),
+    secret,
+    key: named === null ? undefined : key?.toString("hex"),
+  });
+  return stored !== null && isOurs && fits === true && (areTestHashes() || !isCheap(stored));
 }
+
+const bare = (stored: string) => stored.replace(/^key\.[0-9a-f]{8}:/, "");
 
 /** A hash says itself what it cost: "$argon2id$v=19$m=19456,t=2,p=1$…". */
 export function isCheap(stored: string): boolean {
-  const said = /^\$argon2id\$v=\d+\$m=(\d+),t=(\d+),p=\d+\$/.exec(stored);
+  const said = /^\$argon2id\$v=\d+\$m=(\d+),t=(\d+),p=\d+\$/.exec(bare(stored));
   return said === null || Number(said[1]) * Number(said[2]) < FULL.memoryCost * FULL.timeCost;
 }
