@@ -13,10 +13,10 @@ const { lifeTableMarkdown } = await import(outfile);
 rmSync(folder, { recursive: true });
 const path = join(HOME, "docs/permit-life.md");
 const page = readFileSync(path, "utf8");
-// The one table of the page: whole lines that begin with a bar, however they are padded.
-const rows = /(?:^\|.*\n)+/m;
-if (!rows.test(page)) throw new Error(`${path} has no table`);
+// Everything from the first line that begins with a bar to the mark at the end.
+const table = /^\|[\s\S]*?(?=<!-- end of the table -->)/m;
+if (!table.test(page)) throw new Error(`${path} has no table, or no mark at its end`);
 writeFileSync(
   path,
-  page.replace(rows, () => `${lifeTableMarkdown().trim()}\n`),
+  page.replace(table, () => `${lifeTableMarkdown().trim()}\n\n`),
 );

@@ -11,6 +11,7 @@ import { requestTime_ms, siteTimeZone } from "@/server/runtime/siteTime";
 import { KeptBar } from "@/ui/offline/KeptBar";
 import { UnreadRemoval } from "@/ui/locks/UnreadRemoval";
 import { LiveUpdates } from "@/ui/shell/LiveUpdates";
+import { PlacesBar } from "@/ui/shell/PlacesBar";
 import { ShiftStrip } from "@/ui/shell/ShiftStrip";
 import { UnitSwitch } from "@/ui/shell/UnitSwitch";
 import { SignOutButton } from "@/ui/shell/SignOutButton";
@@ -37,7 +38,6 @@ export default async function Layout({ children }: { children: ReactNode }) {
         </a>
         {person && (
           <>
-            <ShiftStrip {...stripPermits(now_ms)} now_ms={now_ms} timeZone={siteTimeZone()} />
             <TopBar person={person.name} roles={[...person.roles, ...person.competences].join(", ")}>
               <UnitSwitch units={person.units} choose={chooseUnits} />
               <ThemeSwitch theme={theme} />
@@ -45,6 +45,7 @@ export default async function Layout({ children }: { children: ReactNode }) {
                 <SignOutButton />
               </form>
             </TopBar>
+            <ShiftStrip {...stripPermits(now_ms)} now_ms={now_ms} timeZone={siteTimeZone()} />
             <LiveUpdates />
             <KeptBar personId={person.id} build={buildId()} />
           </>
@@ -52,10 +53,11 @@ export default async function Layout({ children }: { children: ReactNode }) {
         <main id="main" className="flex-1">
           {unread ? <UnreadRemoval removal={unread} timeZone={siteTimeZone()} /> : children}
         </main>
-        <footer className="no-print px-4 py-4 text-sm opacity-85 md:px-8">
+        <footer className="no-print px-4 py-4 text-sm opacity-85 max-md:pb-18 md:px-8">
           {isDemo() && "Demo: everybody and everything here is invented. "}A planning and record aid. Local codes,
           licensed people and your own procedures decide.
         </footer>
+        {person && <PlacesBar />}
       </body>
     </html>
   );

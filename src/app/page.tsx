@@ -1,3 +1,4 @@
+import { permitState } from "@/core/words/en/permitState";
 import Link from "next/link";
 import { board, BOARD_PAGE } from "@/server/job/board";
 import { bypasses } from "@/server/permit/permitRegister";
@@ -22,7 +23,7 @@ export default async function BoardPage({ searchParams }: { searchParams: Promis
   const step_ms = clockStep_ms(database(), now_ms());
   const mayAsk = person.roles.some((role) => role === "coordinator" || role === "holder" || role === "issuer");
   return (
-    <div className="px-4 py-8 md:px-8">
+    <div className="px-4 py-4 md:px-5">
       <div className="mb-6 flex flex-wrap items-baseline gap-4">
         <h1 className="text-2xl font-semibold tracking-tight">Board</h1>
         <p className="opacity-85">{openCount === 1 ? "1 open job" : `${openCount} open jobs`}</p>
@@ -31,7 +32,7 @@ export default async function BoardPage({ searchParams }: { searchParams: Promis
         </Link>
         {mayAsk && hasPlant && (
           <Link href="/jobs/new" className="btn btn-primary ml-auto">
-            Ask for a job
+            New request
           </Link>
         )}
       </div>
@@ -130,7 +131,7 @@ export default async function BoardPage({ searchParams }: { searchParams: Promis
                         {job.permits.length === 0 && "none"}
                         {job.permits.map((permit) => (
                           <a key={permit.number} href={`/permits/${permit.number}`} className="block hover:underline">
-                            <span className="tag">{permit.number}</span> {permit.state}
+                            <span className="tag">{permit.number}</span> {permitState(permit.state)}
                           </a>
                         ))}
                       </td>

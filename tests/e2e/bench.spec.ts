@@ -1,4 +1,4 @@
-import { expect, post, test } from "./site";
+import { expect, openMenu, post, test } from "./site";
 
 test("figures follow what is typed, the address carries them, and units change on the spot", async ({ as }) => {
   const page = await as("Petra Quillon");
@@ -15,6 +15,7 @@ test("figures follow what is typed, the address carries them, and units change o
   const other = await as("Tomas Veyron");
   await other.goto(page.url());
   await expect(other.locator('[data-result="time_s"]')).toHaveText("4 h 15 min");
+  await openMenu(other);
   await other.getByRole("button", { name: "Units are metric: change to US" }).click();
   await expect(other.getByRole("textbox", { name: "Down to" })).toHaveValue("104");
   await expect(other.locator('[data-result="time_s"]')).toHaveText("4 h 15 min");

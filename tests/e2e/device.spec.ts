@@ -65,17 +65,17 @@ test("two pages of one device keep acts side by side, and neither writes over th
   };
   // The second page had read what is kept before the first one kept anything.
   await keep(ruth, `tell ${tell!.subject}`);
-  await expect(ruth.getByText("act is kept here and not sent")).toBeVisible();
+  await expect(ruth.getByRole("region", { name: "Kept on this device" }).getByText("1 done, not signed")).toBeVisible();
   await keep(second, `stop ${stop!.subject}`);
   for (const page of [ruth, second]) {
-    await expect(page.getByText("acts are kept here and not sent")).toContainText("2");
+    await expect(page.getByRole("region", { name: "Kept on this device" })).toContainText("2 done, not signed");
   }
   await ruth.context().setOffline(false);
-  const form = second.getByRole("form", { name: "Send what is kept" });
+  const form = second.getByRole("form", { name: "Sign the round" });
   await form.getByLabel("Your PIN").fill(PIN);
   await form.getByRole("button").click();
-  await expect(second.getByText("kept here and not sent")).toHaveCount(0);
-  await expect(ruth.getByText("kept here and not sent")).toHaveCount(0);
+  await expect(second.getByRole("region", { name: "Kept on this device" })).toHaveCount(0);
+  await expect(ruth.getByRole("region", { name: "Kept on this device" })).toHaveCount(0);
   const done = read<{ id: string }>(
     site,
     `SELECT s.step_id AS id FROM steps s JOIN isolations i ON i.id = s.isolation_id

@@ -195,7 +195,7 @@ test("an entry with a pocket of gas in one corner: everybody out, purged, tested
   await air(clock, nils, permit!, outside, clean);
   await idris.goto(`/permits/${permit}`);
   await sign(idris, "Resume", { "What you found": "Sludge under the coil taken out; purged; every point read." });
-  await sees(idris, "live");
+  await sees(idris, "active");
   await kaspar.reload();
   await letIn.getByLabel("Who goes in").selectOption({ label: "Bram Ostler" });
   await letIn.locator('button[type="submit"]').click();

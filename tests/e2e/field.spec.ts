@@ -82,14 +82,16 @@ test("a whole walk on a phone, the network cut in the middle, and a lock that no
     [second, "N-2"],
   ] as const) {
     await press(await prepare(jonas, `lock ${step.subject}`, lock));
-    await expect(item(`lock ${step.subject}`).getByText("Kept on this device")).toBeVisible();
+    await expect(item(`lock ${step.subject}`).getByText("Done, not signed")).toBeVisible();
   }
-  await expect(jonas.getByText("2 acts are kept here and not sent")).toBeVisible();
+  await expect(
+    jonas.getByRole("region", { name: "Kept on this device" }).getByText("2 done, not signed"),
+  ).toBeVisible();
   // Signing on is not kept: it needs the server.
   await expect(jonas.getByText(/Signing on and off, issuing, closing and lifting locks wait/)).toBeVisible();
   // The phone restarts: everything is still there, for it was on disk.
   await jonas.reload();
-  await expect(item(`lock ${second.subject}`).getByText("Kept on this device")).toBeVisible();
+  await expect(item(`lock ${second.subject}`).getByText("Done, not signed")).toBeVisible();
   expect(stepsOf(site, isolation).some((step) => step.kind === "lock" && step.done)).toBe(false);
 
   // Meanwhile somebody else locks the first point.
@@ -99,7 +101,7 @@ test("a whole walk on a phone, the network cut in the middle, and a lock that no
 
   // Back again: a wrong PIN sends nothing; the right one sends all in their order, and one no longer fits.
   await jonas.context().setOffline(false);
-  const send = jonas.getByRole("form", { name: "Send what is kept" });
+  const send = jonas.getByRole("form", { name: "Sign the round" });
   await send.getByLabel("Your PIN").fill("0000");
   await send.locator('button[type="submit"]').click();
   await expect(jonas.getByText("The PIN is not right. Nothing was changed.")).toBeVisible();

@@ -68,7 +68,7 @@ test("forbidden acts are refused with a sentence, and nothing is changed", async
     403,
     /may not approve an isolation/,
   );
-  await refused(post(idris, "return.start", { isolation: "S-0001" }), 403, /may not start the return/);
+  await refused(post(idris, "return.start", { isolation: "S-0001" }), 403, /may not start restoring/);
   await refused(post(tomas, "step.do", { isolation: "S-0002", step: "i4" }), 403, /may not carry out a step/);
   await refused(post(petra, "job.close", { job: "J-0001" }), 403, /may not close a job/);
 

@@ -1,6 +1,6 @@
 import type { Page } from "@playwright/test";
 import { expectNoAxeViolation } from "./axe";
-import { expect, openSite, SITE_TIMEOUT_MS, test as shared, type Site } from "./site";
+import { expect, openMenu, openSite, type Site, SITE_TIMEOUT_MS, test as shared } from "./site";
 import { read } from "./work";
 
 /** A site of its own: its server is killed under the form. */
@@ -50,7 +50,7 @@ test("a permit is written by keyboard alone; faults stand at their fields and in
 
   // All faults at once: a summary that leads to each, and words at each field, which name it to a screen reader.
   const summary = form.getByRole("alert");
-  await expect(summary).toContainText("fields want mending");
+  await expect(summary).toContainText("fields need correction");
   const wanted = [
     /The precautions is missing/,
     /say what kind of hot work it is/,
@@ -96,6 +96,7 @@ test("a permit is written by keyboard alone; faults stand at their fields and in
 
   // Another unit asks the same figures anew: what was typed stays the same length.
   await form.getByLabel("Above the floor, m").fill("3");
+  await openMenu(petra);
   await petra.getByRole("button", { name: /^Units are metric/ }).click();
   await expect(form.getByLabel("Above the floor, ft")).toHaveValue(/^9\.8425/);
   await expect(form.getByLabel("Precautions")).toHaveValue("Screens; wet floor.");
@@ -130,12 +131,12 @@ test("a time is the site's, whatever zone the browser is in", async ({ as }) => 
   await maren.goto("/jobs/new");
   await maren.getByLabel("What is to be done").fill("Look at the sump");
   await maren.getByLabel("In more words").fill("Look at the sump pump.");
-  await maren.getByLabel("Work face 1: tag, or tag.part").fill("P-204A");
+  await maren.getByLabel("Work location 1: tag, or tag.part").fill("P-204A");
   await maren.getByLabel("Window starts").fill("2026-12-01T06:10");
   await maren.getByLabel("Window ends").fill("2026-12-01T14:20");
-  await maren.getByLabel("Holder, in charge of the party").selectOption({ label: "Petra Quillon" });
+  await maren.getByLabel("Permit holder, in charge of the party").selectOption({ label: "Petra Quillon" });
   await maren.getByRole("checkbox", { name: "Tomas Veyron" }).check();
-  await maren.getByRole("button", { name: "Ask", exact: true }).click();
+  await maren.getByRole("button", { name: "Send the request" }).click();
   await expect(maren).toHaveURL(/\/jobs\/J-\d+\/energies/);
   await maren.goto(maren.url().replace("energies", "ask"));
   await expect(maren.getByText(/1 Dec, 06:10 to (Tue )?1 Dec, 14:20/)).toBeVisible();

@@ -46,7 +46,7 @@ test("a failed proof stops the work on every screen, stays, and is answered by a
 }) => {
   const [petra, odalys, idris] = [await as("Petra Quillon"), await as("Odalys Brenn"), await as("Idris Halloway")];
   await petra.goto("/permits/P-0001");
-  await expect(petra.getByText("live", { exact: true })).toBeVisible();
+  await expect(petra.getByText("active", { exact: true })).toBeVisible();
   await odalys.goto("/jobs/J-0001/walk");
   await odalys.getByText("Prove again at any time").click();
   const again = odalys.getByRole("form", { name: `again: ${PROOF}`, exact: true });
@@ -89,7 +89,7 @@ test("a failed proof stops the work on every screen, stays, and is answered by a
   await expect(step).toContainText("Came from: the relief BL-2602 was plugged.");
   // The issuer lets the same permit go on.
   await done(idris, "permit.resume", { permit: "P-0001", words: "Relief cleared, proved by another gauge." });
-  await expect(petra.getByText("live", { exact: true })).toBeVisible();
+  await expect(petra.getByText("active", { exact: true })).toBeVisible();
 });
 
 test("a register that joins something new to live work stops it on the phone and at the box within a second", async ({
@@ -99,7 +99,7 @@ test("a register that joins something new to live work stops it on the phone and
   const [petra, tomas, maren] = [await as("Petra Quillon"), await as("Tomas Veyron"), await as("Maren Tolve")];
   await petra.setViewportSize({ width: 390, height: 844 });
   await petra.goto("/permits/P-0001");
-  await expect(petra.getByText("live", { exact: true })).toBeVisible();
+  await expect(petra.getByText("active", { exact: true })).toBeVisible();
   await tomas.goto("/boxes/B-0001");
   const before = lastRow(site);
   await done(maren, "plant.import", withOldMain());

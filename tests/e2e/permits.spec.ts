@@ -2,7 +2,7 @@ import { spawn } from "node:child_process";
 import { join, resolve } from "node:path";
 import { shiftChanges } from "../../src/server/runtime/siteTime";
 import { air, BUMP, HOUR_MS, MINUTE_MS, sees, test } from "./moving";
-import { expect, post, sign, signOn, type Site } from "./site";
+import { expect, post, reach, sign, signOn, type Site } from "./site";
 import { SHEET } from "../support/permits";
 import { done, read } from "./work";
 
@@ -24,7 +24,7 @@ test("a simulated detector trips a live permit on every screen, and its silence 
   const edda = await as("Edda Morrow");
   const petra = await as("Petra Quillon");
   await petra.goto(`/permits/${permit}`);
-  await sees(petra, "live");
+  await sees(petra, "active");
   await edda.goto(`/permits/${permit}`);
   const postIt = edda.getByRole("form", { name: "Post a detector" });
   // One that is off cannot be posted.
@@ -58,7 +58,7 @@ test("a simulated detector trips a live permit on every screen, and its silence 
         return status === 200 ? "done" : body.sentence;
       })
       .toBe("done");
-    await sees(petra, "live");
+    await sees(petra, "active");
   } finally {
     clean.kill();
   }
@@ -122,7 +122,7 @@ test("hot work through two shifts with a break and a change of watch, then 3 h, 
 
   const yrsa = await as("Yrsa Oakley");
   await yrsa.goto(`/permits/${permit}`);
-  await sign(yrsa, "Take the post");
+  await sign(yrsa, "Take the duty");
   await expect(yrsa.getByRole("heading", { name: "Fire watch: Yrsa Oakley" })).toBeVisible();
   // The first point by the screen, with its wait; the second by post.
   const nils = await as("Nils Harrow");
@@ -164,9 +164,9 @@ test("hot work through two shifts with a break and a change of watch, then 3 h, 
   await air(clock, nils, permit, points.slice(1));
   await petra.reload();
   await sign(petra, "Accept");
-  await sees(petra, "live");
+  await sees(petra, "active");
   await signOn(petra, "CV-412", "P-44");
-  await expect(petra.getByText("Signed on now: 1")).toBeVisible();
+  await expect(petra.getByText("There now: 1")).toBeVisible();
 
   // On to the next shift, the air read in time; there the issuer revalidates, with the air just read.
   const [change] = shiftChanges(clock.now_ms + MINUTE_MS, clock.now_ms + 9 * HOUR_MS);
@@ -187,21 +187,22 @@ test("hot work through two shifts with a break and a change of watch, then 3 h, 
   await expect(idris.getByRole("form", { name: "Revalidate" })).toHaveCount(0);
   await clock.on(40 * MINUTE_MS);
   await petra.reload();
-  await sees(petra, "live");
+  await sees(petra, "active");
 
   // A break: the watch stays through it, and changes without a gap.
+  await reach(petra, "Begin a break");
   await petra.getByRole("form", { name: "Begin a break" }).locator('button[type="submit"]').click();
   await sees(petra, "suspended");
   await yrsa.reload();
-  await sign(yrsa, "Leave the post");
-  await expect(yrsa.getByRole("form", { name: "Leave the post" }).getByRole("alert")).toContainText(
+  await sign(yrsa, "Leave the duty");
+  await expect(yrsa.getByRole("form", { name: "Leave the duty" }).getByRole("alert")).toContainText(
     "through breaks too",
   );
   const rhea = await as("Rhea Vance");
   await rhea.goto(`/permits/${permit}`);
-  await sign(rhea, "Take the post");
-  await expect(rhea.getByRole("form", { name: "Leave the post" })).toBeVisible();
-  await sign(yrsa, "Leave the post");
+  await sign(rhea, "Take the duty");
+  await expect(rhea.getByRole("form", { name: "Leave the duty" })).toBeVisible();
+  await sign(yrsa, "Leave the duty");
   await expect(yrsa.getByRole("heading", { name: "Fire watch: Rhea Vance" })).toBeVisible();
   await clock.on(20 * MINUTE_MS);
   // What is read during the break says nothing of the air after it.
@@ -215,16 +216,16 @@ test("hot work through two shifts with a break and a change of watch, then 3 h, 
   await air(clock, nils, permit, points);
   await petra.reload();
   await sign(petra, "Go on after the break");
-  await sees(petra, "live");
+  await sees(petra, "active");
 
   // The end of the work: the watch begins, and nothing of it can be skipped.
   await sign(petra, "Sign off");
-  await expect(petra.getByText("Signed on now: 0")).toBeVisible();
+  await expect(petra.getByText("There now: 0")).toBeVisible();
   await sign(petra, "Hand back");
-  await sees(petra, "watching");
+  await sees(petra, "post-work fire watch");
   await rhea.reload();
-  await sign(rhea, "Leave the post");
-  await expect(rhea.getByRole("form", { name: "Leave the post" }).getByRole("alert")).toContainText("without a break");
+  await sign(rhea, "Leave the duty");
+  await expect(rhea.getByRole("form", { name: "Leave the duty" }).getByRole("alert")).toContainText("without a break");
   expect((await post(rhea, "permit.end-watch", { permit })).body.code).toBe("watch not over");
   await clock.on(3 * HOUR_MS);
   for (let look = 0; look < 6; look++) {
@@ -245,7 +246,7 @@ test("hot work through two shifts with a break and a change of watch, then 3 h, 
   await told.getByLabel("Who in the control room was told").fill("Ines Calder");
   await told.locator('button[type="submit"]').click();
   await sign(rhea, "End the watch");
-  await sees(rhea, "work done");
+  await sees(rhea, "work complete");
   await idris.reload();
   await sign(idris, "Inspect", { "What you found": "Swept, nothing warm." });
   await expect(idris.getByRole("form", { name: "Close" })).toBeVisible();

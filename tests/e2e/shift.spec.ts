@@ -27,7 +27,7 @@ test("a crew of six hands over to the next: all locks on before any is off, ever
   }
   const petra = await as(DAY[0]!);
   await petra.goto(`/permits/${permit}`);
-  await expect(petra.getByText("Signed on now: 6")).toBeVisible();
+  await expect(petra.getByText("There now: 6")).toBeVisible();
   // The lead may not leave the others behind.
   await sign(petra, "Sign off");
   await expect(petra.getByRole("alert").filter({ hasText: "Your lock is the last to come off" })).toBeVisible();
@@ -57,8 +57,8 @@ test("a crew of six hands over to the next: all locks on before any is off, ever
     .getByLabel("PIN of who comes")
     .fill(PIN);
   await button.click();
-  await expect(petra.getByText("Bram Ostler, leads")).toBeVisible();
-  await expect(petra.getByText("Signed on now: 6")).toBeVisible();
+  await expect(petra.getByText("Bram Ostler, holder")).toBeVisible();
+  await expect(petra.getByText("There now: 6")).toBeVisible();
   expect(whoIsOn()).toEqual([...NIGHT].sort());
 
   // No moment without a lock: who came is on since no later than who went is off.
@@ -97,12 +97,12 @@ test("points are lifted for a test only over nobody, signed for, and locked and 
   await on(petra, permit, "M-204A", "P-TEST");
   await petra.goto(`/jobs/${job}/walk`);
   await petra.getByText("Lift points for a test, jogging or positioning").click();
-  const ask = petra.getByRole("form", { name: "Ask for a temporary restore" });
+  const ask = petra.getByRole("form", { name: "Ask for a temporary de-isolation" });
   await ask.getByRole("checkbox", { name: "Q-207" }).check();
   await ask.getByLabel("What is tested").fill("Which way does it turn?");
   await ask.getByLabel("Your PIN").fill(PIN);
   await ask.locator('button[type="submit"]').click();
-  const card = petra.getByRole("region", { name: /^Temporary restore T-\d+$/ });
+  const card = petra.getByRole("region", { name: /^Temporary de-isolation T-\d+$/ });
   await expect(card.getByText("still on: Petra Quillon")).toBeVisible();
   const test = (await card.getAttribute("aria-label"))!.split(" ").at(-1)!;
 

@@ -1,4 +1,4 @@
-import { expect, test } from "./site";
+import { expect, openMenu, test } from "./site";
 
 test("one signs in by one click in the demo, or by name and password; a wrong password says so and tells nothing", async ({
   browser,
@@ -9,6 +9,7 @@ test("one signs in by one click in the demo, or by name and password; a wrong pa
   await expect(page).toHaveURL(/sign-in/);
   await page.getByRole("button", { name: "Maren Tolve" }).click();
   await expect(page.getByRole("heading", { name: "Board" })).toBeVisible();
+  await openMenu(page);
   await page.getByRole("button", { name: "Sign out" }).click();
   await expect(page).toHaveURL(/sign-in/);
   const form = page.getByRole("form", { name: /sign in/i });

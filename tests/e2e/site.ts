@@ -105,8 +105,22 @@ function openSession(site: Site, name: string): string {
   return token;
 }
 
+/** The head's menu: units, theme, signing out. */
+export async function openMenu(page: Page): Promise<void> {
+  await page.locator("header summary").first().click();
+}
+
+/** Opens what a form lies in: a drawer, or what is done once in a while. */
+export async function reach(page: Page, form: string): Promise<void> {
+  const target = page.locator(`form[aria-label="${form}"]`).first();
+  await target.waitFor({ state: "attached" });
+  const shut = target.locator("xpath=ancestor::details[not(@open)]");
+  while ((await shut.count()) > 0) await shut.first().locator("> summary").click();
+}
+
 /** Fills the PIN of a form and sends it. */
 export async function sign(page: Page, form: string, fields: Record<string, string> = {}): Promise<void> {
+  await reach(page, form);
   const within = page.getByRole("form", { name: form, exact: true });
   for (const [label, value] of Object.entries(fields)) await within.getByLabel(label).fill(value);
   await within.getByLabel("Your PIN").fill(PIN);

@@ -19,19 +19,19 @@ test("a job from asking to closing, each act by the person whose it is, and all 
 
   // Ask.
   await maren.goto("/");
-  await maren.getByRole("link", { name: "Ask for a job" }).click();
+  await maren.getByRole("link", { name: "New request" }).click();
   await maren.getByLabel("What is to be done").fill("Overhaul crude oil pump A");
   await maren.getByLabel("In more words").fill("Open the pump and change its seal; look at the motor and the starter.");
-  await maren.getByLabel("Work face 1: tag, or tag.part").fill("P-204A");
-  await maren.getByRole("button", { name: "Another face" }).click();
-  await maren.getByLabel("Work face 2: tag, or tag.part").fill("K-207");
+  await maren.getByLabel("Work location 1: tag, or tag.part").fill("P-204A");
+  await maren.getByRole("button", { name: "Another location" }).click();
+  await maren.getByLabel("Work location 2: tag, or tag.part").fill("K-207");
   await maren.getByRole("checkbox", { name: "open it" }).nth(1).uncheck();
   await maren.getByRole("checkbox", { name: "touch it" }).nth(1).check();
   await maren.getByLabel("Window starts").fill("2026-12-01T06:00");
   await maren.getByLabel("Window ends").fill("2026-12-01T14:00");
-  await maren.getByLabel("Holder, in charge of the party").selectOption({ label: "Petra Quillon" });
+  await maren.getByLabel("Permit holder, in charge of the party").selectOption({ label: "Petra Quillon" });
   await maren.getByRole("checkbox", { name: "Tomas Veyron" }).check();
-  await maren.getByRole("button", { name: "Ask", exact: true }).click();
+  await maren.getByRole("button", { name: "Send the request" }).click();
 
   // Energies: the neighbour's interlock, the sister pump by way of the discharge header, the steam jacket.
   await expect(maren).toHaveURL(/\/jobs\/J-\d+\/energies/);
@@ -48,9 +48,9 @@ test("a job from asking to closing, each act by the person whose it is, and all 
   await expect(maren.getByText("By the plan no energy reaches any work location.")).toHaveCount(0);
 
   // Points: every objective and both schools come to the same, which is said; then approve.
-  await maren.getByRole("link", { name: /^Points/ }).click();
-  await expect(maren.getByRole("link", { name: "Balanced, near the work" })).toBeVisible();
-  await expect(maren.getByText("Every objective and both schools choose these points")).toBeVisible();
+  await maren.getByRole("link", { name: "Isolation points" }).click();
+  await expect(maren.getByRole("link", { name: "Balanced, at the work" })).toBeVisible();
+  await expect(maren.getByText("Every objective, at the work and at the supply, chooses these points.")).toBeVisible();
   await expect(maren.getByText("By the plan no energy reaches any work location.")).toBeVisible();
   await sign(maren, "Approve the plan shown");
   await expect(maren).toHaveURL(new RegExp(`/jobs/${job}/walk`));
@@ -100,8 +100,8 @@ test("a job from asking to closing, each act by the person whose it is, and all 
   await expect(
     petra.getByRole("alert").filter({ hasText: "A copy is displayed at the work: none hangs" }),
   ).toBeVisible();
-  await petra.getByText("Hang a copy").click();
-  const copy = petra.getByRole("form", { name: "Hang a copy" });
+  await petra.getByText("Display a copy").click();
+  const copy = petra.getByRole("form", { name: "Display a copy" });
   await copy.getByRole("textbox").first().fill("at the pump");
   await copy.getByRole("button", { name: "It hangs" }).click();
   await expect(petra.getByText("Copy 1", { exact: true })).toBeVisible();
@@ -115,18 +115,18 @@ test("a job from asking to closing, each act by the person whose it is, and all 
   await expect(maren.getByText("coordinator, first on and last off")).toBeVisible();
   const box = maren.url();
   await signOn(petra, "P-204A", "P-18");
-  await expect(petra.getByText("Signed on now: 1")).toBeVisible();
+  await expect(petra.getByText("There now: 1")).toBeVisible();
   const tomas = await as("Tomas Veyron");
   await tomas.goto(`/permits/${permit}`);
   await signOn(tomas, "P-204A", "P-18");
   await expect(tomas.getByRole("alert").filter({ hasText: "Lock P-18 belongs to Petra Quillon" })).toBeVisible();
   await expect(tomas.getByLabel("My lock number")).toHaveValue("P-18");
   await signOn(tomas, "P-204A", "T-77");
-  await expect(tomas.getByText("Signed on now: 2")).toBeVisible();
+  await expect(tomas.getByText("There now: 2")).toBeVisible();
 
   // Nothing comes back while anybody is on.
   await maren.goto(`/jobs/${job}/return`);
-  await sign(maren, "Start the return");
+  await sign(maren, "Start restoring");
   await expect(
     maren.getByRole("alert").filter({ hasText: "Still signed on: Petra Quillon, Tomas Veyron" }),
   ).toBeVisible();
@@ -136,14 +136,14 @@ test("a job from asking to closing, each act by the person whose it is, and all 
   await sign(petra, "Sign off");
   await expect(petra.getByRole("alert").filter({ hasText: "Your lock is the last to come off" })).toBeVisible();
   await sign(tomas, "Sign off");
-  await expect(tomas.getByText("Signed on now: 1")).toBeVisible();
+  await expect(tomas.getByText("There now: 1")).toBeVisible();
   await petra.reload();
   await sign(petra, "Hand back");
   await expect(petra.getByRole("alert").filter({ hasText: "Still signed on: Petra Quillon" })).toBeVisible();
   await sign(petra, "Sign off");
-  await expect(petra.getByText("Signed on now: 0")).toBeVisible();
+  await expect(petra.getByText("There now: 0")).toBeVisible();
   await sign(petra, "Hand back");
-  await expect(petra.getByText("work done", { exact: true })).toBeVisible();
+  await expect(petra.getByText("work complete", { exact: true })).toBeVisible();
   await petra.getByRole("form", { name: "Copy 1 back" }).getByRole("button").click();
   await idris.reload();
   await sign(idris, "Inspect", { "What you found": "Clean; nothing left behind." });
@@ -155,7 +155,7 @@ test("a job from asking to closing, each act by the person whose it is, and all 
   await sign(maren, "Take C-03 off the box");
   await expect(maren.getByText("No lock hangs on it.")).toBeVisible();
   await maren.goto(`/jobs/${job}/return`);
-  await sign(maren, "Start the return");
+  await sign(maren, "Start restoring");
   await expect(maren.getByText("restoring").first()).toBeVisible();
   for (const page of [maren, petra, idris, tomas]) await page.goto("about:blank");
   await walk(as, job, "return", 2);
@@ -167,19 +167,19 @@ test("a job from asking to closing, each act by the person whose it is, and all 
   // The ledger tells the same story, refusals among it, and its chain holds.
   await maren.goto(`/ledger?find=${permit}`);
   for (const act of [
-    "permit.draft",
-    "permit.check",
-    "permit.authorise",
-    "permit.issue",
-    "permit.accept",
-    "permit.sign-on",
-    "permit.sign-off",
-    "permit.hand-back",
-    "permit.inspect",
-    "permit.return-copy",
-    "permit.close",
+    "wrote the permit",
+    "checked the permit",
+    "authorised the permit",
+    "issued the permit, copies displayed",
+    "accepted the permit as its holder",
+    "signed on with lock",
+    "signed off, own lock off the box",
+    "handed the permit back",
+    "inspected the place",
+    "brought back the copy",
+    "closed the permit",
   ]) {
-    await expect(maren.getByRole("cell", { name: act, exact: false }).first()).toBeVisible();
+    await expect(maren.getByRole("cell").filter({ hasText: act }).first()).toBeVisible();
   }
   await expect(maren.getByRole("row").filter({ hasText: "refused" }).filter({ hasText: "is not proven" })).toHaveCount(
     1,

@@ -1,3 +1,5 @@
+import { ACTS } from "../../src/server/acts/acts";
+import { ROW_TYPES } from "../../src/core/words/en/rowSentences";
 import { randomUUID } from "node:crypto";
 import { mkdirSync, mkdtempSync, readFileSync, rmSync, writeFileSync } from "node:fs";
 import { tmpdir } from "node:os";
@@ -155,4 +157,8 @@ describe("the ledger", () => {
       expect(() => append(10)).toThrow("the head file is damaged");
     }
   });
+});
+
+test("every act has a sentence of its own in the ledger", () => {
+  expect([...ACTS.keys()].filter((type) => !ROW_TYPES.includes(type))).toEqual([]);
 });

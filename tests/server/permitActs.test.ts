@@ -104,7 +104,7 @@ describe("permits by kind, by their acts", () => {
       asks: ["floor", "screens", "extinguisher", "edge detector", "zone no place known no area"],
     });
     await site.done("isa", "permit.issue", P);
-    expect(await site.refused("hal", "permit.accept", P)).toMatch(/A fire watch is on post: 0 of 1 on post/);
+    expect(await site.refused("hal", "permit.accept", P)).toMatch(/A fire watch is on duty: 0 of 1 on post/);
   });
   test("a bad reading stops it for everybody, and only the issuer lets it go on", async () => {
     const { permit } = await hotWork();

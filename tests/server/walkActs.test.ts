@@ -314,7 +314,7 @@ describe("the box and its people", () => {
   });
 });
 
-describe("a temporary restore", () => {
+describe("a temporary de-isolation", () => {
   test("is refused while anybody is on, signed for by whom it reaches, done by steps, and proved afresh", async () => {
     const { isolation, job, permit, box } = await atWork(site, { place: "P" });
     await site.done("hal", "permit.sign-on", { permit, lock: "H-1" });

@@ -4,14 +4,14 @@ import { TASKS } from "@/core/calc/calculator";
 import { CALCULATORS } from "@/core/calc/calculators/calculators";
 import { requirePerson } from "@/server/people/session";
 
-export const metadata: Metadata = { title: "Bench" };
+export const metadata: Metadata = { title: "Calculators" };
 
 /** The calculators, by what people come for. */
 export default async function BenchPage() {
   await requirePerson();
   return (
-    <div className="px-4 py-8 md:px-8">
-      <h1 className="text-2xl font-semibold tracking-tight">Bench</h1>
+    <div className="px-4 py-4 md:px-5">
+      <h1 className="text-2xl font-semibold tracking-tight">Calculators</h1>
       <p className="mt-1 mb-8 max-w-prose opacity-85">
         Sums to try on their own. Each says where it comes from and what it holds for; none replaces an engineer, an
         instrument or your local code.

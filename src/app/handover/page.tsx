@@ -44,7 +44,7 @@ export default async function HandoverPage() {
   const live = openPermits(db, now_ms).flatMap(({ now }) => (now.state === "live" ? [now.number] : []));
   const bold = rows.filter((row) => row.bold).length;
   return (
-    <div className="max-w-6xl px-4 py-8 md:px-8">
+    <div className="max-w-6xl px-4 py-4 md:px-5">
       <div className="mb-2 flex flex-wrap items-baseline gap-4">
         <h1 className="text-2xl font-semibold tracking-tight">Shift handover</h1>
         <p className="opacity-85">

@@ -1,10 +1,10 @@
 import type { Metadata } from "next";
+import { actWords } from "@/server/acts/acts";
 import { ledgerPage, LEDGER_PAGE } from "@/server/ledger/ledgerPage";
 import { requirePerson } from "@/server/people/session";
 import { siteTimeZone } from "@/server/runtime/siteTime";
 import { dayAndClock } from "@/ui/text/when";
 import { Pages } from "@/ui/text/Pages";
-import { WideTable } from "@/ui/text/WideTable";
 
 export const metadata: Metadata = { title: "Ledger" };
 
@@ -21,7 +21,7 @@ export default async function LedgerPage({
   const timeZone = siteTimeZone();
   const pageLink = (to: number) => `/ledger?${new URLSearchParams({ find, page: String(to) }).toString()}`;
   return (
-    <div className="px-4 py-8 md:px-8">
+    <div className="px-4 py-4 md:px-5">
       <h1 className="text-2xl font-semibold tracking-tight">Ledger</h1>
       <p className="mb-6 max-w-prose">
         Every act and every refusal, never changed. <span className="num">{head.seq}</span> rows; each carries the hash
@@ -36,7 +36,7 @@ export default async function LedgerPage({
             type="search"
             defaultValue={find}
             className="input w-full"
-            placeholder="P-0001, step.do, G-0104"
+            placeholder="P-0001, permit.issue, G-0104"
           />
         </label>
         <button type="submit" className="btn btn-outline">
@@ -46,55 +46,36 @@ export default async function LedgerPage({
       {rows.length === 0 ? (
         <p>{find ? `Nothing in the ledger matches “${find}”.` : "The ledger is empty: nothing has been done yet."}</p>
       ) : (
-        <WideTable label="Ledger rows">
-          <table className="table-sm table">
-            <thead>
-              <tr>
-                <th>Row</th>
-                <th>When</th>
-                <th>Who</th>
-                <th>Act</th>
-                <th>About</th>
-                <th>What</th>
-                <th>Hash</th>
+        <table aria-label="Ledger rows" className="w-full max-w-6xl">
+          <thead className="text-left text-sm">
+            <tr>
+              <th className="w-36 py-1 font-semibold">When</th>
+              <th className="py-1 font-semibold">Who did what</th>
+              <th className="w-40 py-1 font-semibold">About</th>
+              <th className="w-36 py-1 font-semibold">Row, hash</th>
+            </tr>
+          </thead>
+          <tbody className="max-md:block">
+            {rows.map((row) => (
+              <tr key={row.seq} className="border-base-300 border-t align-top max-md:grid max-md:py-1">
+                <td className="num py-1.5 pr-3">{dayAndClock(row.doneAt, timeZone)}</td>
+                <td className="py-1.5 pr-4">
+                  <strong className="font-semibold">{row.by}</strong>
+                  {row.isNobody ? ": " : " "}
+                  {row.refused === null ? row.words : `wanted to ${actWords(row.type)}, and was refused`}
+                  {row.refused && <span className="block text-sm">{row.refused}</span>}
+                  {row.inError && <strong className="block">Entered in error.</strong>}
+                </td>
+                <td className="tag py-1.5 pr-3 whitespace-normal">{row.subject || "–"}</td>
+                <td className="num py-1.5 text-sm">
+                  {row.seq} <span className="tag">{row.hash.slice(0, 8)}</span>
+                </td>
               </tr>
-            </thead>
-            <tbody>
-              {rows.map((row) => (
-                <tr key={row.seq}>
-                  <td className="num">{row.seq}</td>
-                  <td className="num">{dayAndClock(row.doneAt, timeZone)}</td>
-                  <td className="whitespace-nowrap">{row.by}</td>
-                  <td className="whitespace-nowrap">
-                    {row.type}
-                    {row.outcome === "refused" && <strong className="block">refused</strong>}
-                    {row.inError && <strong className="block">entered in error</strong>}
-                  </td>
-                  <td className="tag">{row.subject || "–"}</td>
-                  <td className="min-w-72">
-                    {row.sentence && <span className="block">{row.sentence}</span>}
-                    <span className="tag text-xs break-words whitespace-normal">{saidIn(row.input)}</span>
-                  </td>
-                  <td className="tag">{row.hash.slice(0, 8)}</td>
-                </tr>
-              ))}
-            </tbody>
-          </table>
-        </WideTable>
+            ))}
+          </tbody>
+        </table>
       )}
       <Pages page={page} pages={pages} link={pageLink} words={["Newer", "Older"]} />
     </div>
   );
-}
-
-/** Fields that hold ids of people or steps: the columns beside say the same in words. */
-const IDS: ReadonlySet<string> = new Set(["crew", "holder", "step", "isolation", "permit"]);
-
-/** What was asked, in short; empty fields left out. */
-function saidIn(input: unknown): string {
-  return Object.entries(typeof input === "object" && input !== null ? input : {})
-    .filter(([key, value]) => value !== null && value !== false && value !== "" && !IDS.has(key))
-    .map(([key, value]) => `${key} ${typeof value === "object" ? JSON.stringify(value) : String(value)}`)
-    .join(" · ")
-    .slice(0, 220);
 }

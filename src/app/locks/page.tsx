@@ -18,7 +18,7 @@ export default async function LocksPage({ searchParams }: Params) {
   const boxes = boxesInUse();
   const timeZone = siteTimeZone();
   return (
-    <div className="max-w-5xl space-y-10 px-4 py-8 md:px-8">
+    <div className="max-w-5xl space-y-10 px-4 py-4 md:px-5">
       <div>
         <div className="flex flex-wrap items-baseline gap-x-6">
           <h1 className="text-2xl font-semibold tracking-tight">Locks</h1>

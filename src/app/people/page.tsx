@@ -13,7 +13,7 @@ export default async function PeoplePage() {
   const people = accountsNow(requestTime_ms());
   const gone = people.filter(({ active }) => !active).length;
   return (
-    <div className="px-4 py-6 md:px-8">
+    <div className="px-4 py-4 md:px-5">
       <h1 className="text-2xl font-semibold tracking-tight">People</h1>
       <p className="mt-1 mb-4 opacity-85">
         <span className="num">{people.length - gone}</span> may sign in

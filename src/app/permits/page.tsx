@@ -1,4 +1,5 @@
 import type { Metadata } from "next";
+import { permitState } from "@/core/words/en/permitState";
 import Link from "next/link";
 import { bypasses, permitRegister, REGISTER_PAGE } from "@/server/permit/permitRegister";
 import { requirePerson } from "@/server/people/session";
@@ -23,7 +24,7 @@ export default async function PermitsPage({ searchParams }: Query) {
   const pageLink = (to: number) =>
     `/permits?${new URLSearchParams({ kind, state, find, page: String(to) }).toString()}`;
   return (
-    <div className="px-4 py-8 md:px-8">
+    <div className="px-4 py-4 md:px-5">
       <div className="mb-4 flex flex-wrap items-baseline gap-4">
         <h1 className="text-2xl font-semibold tracking-tight">Permits</h1>
         <p className="opacity-85">
@@ -78,7 +79,7 @@ export default async function PermitsPage({ searchParams }: Query) {
         </section>
       )}
       {rows.length === 0 ? (
-        <p>{find || kind || state !== "open" ? "No permit is like that." : "No permit is out."}</p>
+        <p>{find || kind || state !== "open" ? "No permit is like that." : "No permit is active."}</p>
       ) : (
         <WideTable label="Permits">
           <table className="table">
@@ -105,7 +106,11 @@ export default async function PermitsPage({ searchParams }: Query) {
                   </td>
                   <td className="whitespace-nowrap">{row.kind}</td>
                   <td className="whitespace-nowrap">
-                    {["suspended", "run out"].includes(row.state) ? <strong>{row.state}</strong> : row.state}
+                    {["suspended", "run out"].includes(row.state) ? (
+                      <strong>{permitState(row.state)}</strong>
+                    ) : (
+                      permitState(row.state)
+                    )}
                   </td>
                   <td className="min-w-64">
                     {row.words}

@@ -29,7 +29,7 @@ export default async function PlantPage({ searchParams }: { searchParams: Promis
   const pages = Math.max(1, Math.ceil(found / PAGE_SIZE));
   const pageLink = (to: number) => `/plant?${new URLSearchParams({ find, page: String(to) }).toString()}`;
   return (
-    <div className="px-4 py-8 md:px-8">
+    <div className="px-4 py-4 md:px-5">
       <div className="mb-2 flex flex-wrap items-baseline gap-4">
         <h1 className="text-2xl font-semibold tracking-tight">Plant register</h1>
         {person.roles.includes("coordinator") && (

@@ -13,7 +13,7 @@ export default async function SignInPage() {
     <div className="mx-auto grid max-w-5xl gap-12 px-4 py-14 md:grid-cols-[1fr_1.3fr] md:px-8">
       <section>
         <h1 className="text-3xl font-semibold tracking-tight">Heavy Lantern</h1>
-        <p className="mt-2 mb-8 max-w-sm">Find every energy that reaches the job. Work only in the dark.</p>
+        <p className="mt-2 mb-8 max-w-sm">Find every energy that reaches the job. Work where it was proved dead.</p>
         <SignInForm />
       </section>
       {isDemo() && (

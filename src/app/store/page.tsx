@@ -15,7 +15,7 @@ export default async function StorePage() {
   const timeZone = siteTimeZone();
   const mayCount = person.roles.some((role) => role === "coordinator" || role === "operator");
   return (
-    <div className="px-4 py-8 md:px-8">
+    <div className="px-4 py-4 md:px-5">
       <h1 className="text-2xl font-semibold tracking-tight">Store</h1>
       <p className="mt-1 mb-6 max-w-prose opacity-85">
         What there is to hang, fit and measure with, as last counted. A job&apos;s kit is set against it; write a thing

@@ -70,14 +70,18 @@ export function nextAct(
     const next = open.find((step) => step.after.every((id) => done.has(id)));
     const who: readonly Role[] = next?.competence === null ? ["operator", "isolator", "coordinator"] : ["isolator"];
     const left = open.length === 1 ? "last step" : `${open.length} steps left`;
-    return act(phase === "restore" ? "return" : "walk", `${next ? capital(stepLabel(next)) : "Walk"} (${left})`, who);
+    return act(
+      phase === "restore" ? "return" : "walk",
+      `${next ? capital(stepLabel(next)) : "Isolate"} (${left})`,
+      who,
+    );
   }
   if (isolation.state === "restored") return act("return", "Close the job", ["coordinator"]);
   const open = permits.filter((permit) => permit.state !== "closed" && permit.state !== "cancelled");
   const [permit] = open;
   if (permit === undefined) {
     return permits.some((one) => one.state === "closed")
-      ? act("return", "Start the return, or write a permit for the next shift", ["coordinator"])
+      ? act("return", "Start restoring, or write a permit for the next shift", ["coordinator"])
       : act("permits", "Write the permit", ["holder", "coordinator", "issuer"]);
   }
   return act("permits", ...permitAct(permit));

@@ -34,7 +34,7 @@ describe("plans side by side", () => {
   test("the recommendation weighs what goes dark, and says what it costs", () => {
     const { comparison } = compared();
     expect(comparison.recommended).toBe(0);
-    expect(comparison.reason).toBe("It takes 7 min more than the quickest, and nothing else goes dark.");
+    expect(comparison.reason).toBe("It takes 7 min more than the quickest, and nothing else is cut off.");
   });
   test("without the penalty the cheapest cut stops everybody", () => {
     const effort = compared().plans.find((one) => one.objective === "effort")!;

@@ -128,7 +128,7 @@ function reasonFor(alternatives: readonly Alternative[], recommended: number): s
   if (others.every((other) => other.shortfalls > chosen.shortfalls))
     return "It leaves the fewest ways short of what is asked.";
   const dark = [
-    chosen.dark.length === 0 ? "nothing else goes dark" : `${chosen.dark.length} others go dark`,
+    chosen.dark.length === 0 ? "nothing else is cut off" : `${chosen.dark.length} others are cut off`,
     ...(chosen.alsoStops > 0 ? [`${chosen.alsoStops} more cannot go on as they are`] : []),
   ].join(", ");
   const [quick] = [...alternatives].sort((a, b) => a.minutes - b.minutes);

@@ -52,7 +52,7 @@ export type StepKind = (typeof STEP_KINDS)[number];
 /** One thing to do at one place. Steps without a way between them in `after` may be done side by side. */
 export type PlannedStep = Readonly<{
   id: string;
-  /** `test` is a temporary restore: points lifted for a test, and locked and proved again. */
+  /** `test` is a temporary de-isolation: points lifted for a test, and locked and proved again. */
   phase: "isolate" | "restore" | "test";
   kind: StepKind;
   /** The tag it is done at, or the job. */

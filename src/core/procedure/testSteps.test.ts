@@ -72,7 +72,7 @@ const start = (lift: string[], facts = walkFacts(), life = proven) =>
     facts,
   );
 
-describe("a temporary restore", () => {
+describe("a temporary de-isolation", () => {
   test("is started only over nobody, and lifts only what is locked", () => {
     expect(proven.state).toBe("proven");
     expect(start(["Q"], walkFacts({ peopleOn: ["Nell"] }))).toMatchObject({ refusal: { code: "people on" } });

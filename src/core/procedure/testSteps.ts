@@ -1,7 +1,7 @@
 import type { PlannedStep, StepKind } from "./steps";
 
 /**
- * The steps of a temporary restore: box opened, tools and people clear, what stands in the way taken off, the points
+ * The steps of a temporary de-isolation: box opened, tools and people clear, what stands in the way taken off, the points
  * lifted, the test; then stopped and isolated again by the same steps as before, verified, and every face they held
  * proved afresh. Written from the steps of the isolation itself, so that neither is easier than the first time.
  *

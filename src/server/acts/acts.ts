@@ -139,3 +139,6 @@ export const ACTS: ReadonlyMap<string, Act> = new Map(
     countStore,
   ].map((act) => [act.type, act as Act]),
 );
+
+/** What an act is called: "issue a permit"; of one that is no more, its code. */
+export const actWords = (type: string): string => ACTS.get(type)?.words ?? type;

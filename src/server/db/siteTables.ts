@@ -136,6 +136,8 @@ export const jobs = sqliteTable("jobs", {
     .references(() => people.id),
   askedAt: integer("asked_at_ms").notNull(),
   state: text("state", { enum: JOB_STATES }).notNull(),
+  /** The number of the job that this one was asked for like; null where it was written afresh. */
+  like: text("like_number"),
 });
 
 export const isolations = sqliteTable("isolations", {

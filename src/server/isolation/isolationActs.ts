@@ -178,7 +178,7 @@ export const enteredInError = defineAct({
 
 export const startReturn = defineAct({
   type: "return.start",
-  words: "start the return to service",
+  words: "start restoring",
   roles: ["coordinator"],
   pin: true,
   input: z.object({ isolation: z.string() }),

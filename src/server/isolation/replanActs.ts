@@ -51,7 +51,7 @@ export const cannotDoStep = defineAct({
 /** The engine's new plan in place of the old: what hangs stays, what is not proved any more is proved again. */
 export const replan = defineAct({
   type: "isolation.re-plan",
-  words: "approve a new plan for an isolation that is being walked",
+  words: "approve a new plan for an isolation that is under way",
   roles: ["coordinator"],
   pin: true,
   input: z.object({ isolation: z.string(), plantRevision: z.number().int() }),

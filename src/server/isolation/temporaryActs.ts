@@ -19,7 +19,7 @@ import { by, changeIsolation, facesToProve } from "./isolationActs";
 /** Points to be lifted for a test: the engine says first whose work that would light. */
 export const askTest = defineAct({
   type: "test.ask",
-  words: "ask for a temporary restore",
+  words: "ask for a temporary de-isolation",
   roles: ["coordinator", "issuer", "holder"],
   pin: true,
   input: z.object({
@@ -72,7 +72,7 @@ const which = z.object({ test: z.string() });
 /** The holder of a job that the test reaches: tools out, everybody off and clear. */
 export const agreeToTest = defineAct({
   type: "test.agree",
-  words: "agree to a temporary restore",
+  words: "agree to a temporary de-isolation",
   roles: ["holder"],
   pin: true,
   input: which.extend({ job: z.string() }),
@@ -82,7 +82,7 @@ export const agreeToTest = defineAct({
 /** Everybody agreed, nobody on: the box may be opened and the points lifted, step by step. */
 export const startTest = defineAct({
   type: "test.start",
-  words: "start a temporary restore",
+  words: "start a temporary de-isolation",
   roles: ["coordinator"],
   pin: true,
   input: which,
@@ -103,7 +103,7 @@ export const startTest = defineAct({
 
 export const callOffTest = defineAct({
   type: "test.call-off",
-  words: "call off a temporary restore",
+  words: "call off a temporary de-isolation",
   roles: ["coordinator", "issuer", "holder"],
   pin: true,
   input: which,
@@ -119,7 +119,7 @@ function changeTest(
 ): ActOutcome {
   const one = temporaryByNumber(tx, number);
   if (one === null) {
-    return { ok: false, subject: number, refusal: { code: "unknown", what: "temporary restore", name: number } };
+    return { ok: false, subject: number, refusal: { code: "unknown", what: "temporary de-isolation", name: number } };
   }
   const live = liveJobs(tx);
   const decided = decideTemporary(

@@ -64,7 +64,7 @@ export function saveTemporary(tx: Tx, one: TemporaryRestore): void {
     .run();
 }
 
-/** Temporary restores that are running now. */
+/** Temporary de-isolations that are running now. */
 export function runningTests(tx: Tx): TemporaryRestore[] {
   return rows(tx).where(eq(temporaryRestores.state, "running")).all().map(toTemporary);
 }

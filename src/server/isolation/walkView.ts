@@ -56,7 +56,7 @@ export function heldElsewhere(isolation: string): (tag: string) => readonly stri
   return stored === null ? () => [] : heldByOthers(db, stored.row.id);
 }
 
-/** Temporary restores of the job's isolation, and those of others that reach this job. */
+/** Temporary de-isolations of the job's isolation, and those of others that reach this job. */
 export function temporaryView(view: JobView) {
   const db = database();
   if (view.isolation === null) return [];

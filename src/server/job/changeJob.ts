@@ -15,7 +15,7 @@ import { jobFacts, jobLifeOf } from "./jobFacts";
  */
 export const changeJob = defineAct({
   type: "job.change",
-  words: "change what a job asks for",
+  words: "change a request",
   roles: ["coordinator", "holder", "issuer"],
   pin: false,
   input: z

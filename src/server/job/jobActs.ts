@@ -80,11 +80,16 @@ export function jobAsked({
 
 export const askForJob = defineAct({
   type: "job.ask",
-  words: "ask for a job",
+  words: "request a job",
   roles: ["coordinator", "holder", "issuer"],
   pin: false,
   input: z
-    .object({ ...askFields, crew: z.array(z.string()).max(60, "at most 60 people") })
+    .object({
+      ...askFields,
+      crew: z.array(z.string()).max(60, "at most 60 people"),
+      /** The job whose request this one repeats. */
+      like: z.string().max(20).nullish(),
+    })
     .refine(askEnds, ASK_ENDS)
     .refine(carriersExplained, CARRIERS_LEFT_OUT),
   run: ({ tx, person, now_ms }, input) => {
@@ -105,6 +110,8 @@ export const askForJob = defineAct({
     );
     const stranger = [...input.crew, input.holder].find((id) => !known.has(id));
     if (stranger !== undefined) return unknown("person", stranger);
+    const like = input.like ? tx.select().from(jobs).where(eq(jobs.number, input.like)).get() : undefined;
+    if (input.like && like === undefined) return unknown("job", input.like);
     const job = jobAsked(input);
     const number = nextNumber(tx, jobs, "J");
     tx.insert(jobs)
@@ -121,6 +128,9 @@ export const askForJob = defineAct({
         askedBy: person.id,
         askedAt: now_ms,
         state: "open",
+        like: like?.number ?? null,
+        // What it was carried out with is a start for today's schedule; hazards are gone through anew.
+        setup: like?.setup ?? {},
       })
       .run();
     return { ok: true, subject: number, answer: { job: number } };

@@ -62,6 +62,8 @@ export type JobView = Readonly<{
   crewIds: readonly string[];
   askedBy: string;
   askedAt_ms: number;
+  /** The number of the job whose request it repeats; null where it was written afresh. */
+  like: string | null;
   job: Job;
   /** The revision that the plan stands on: pinned once approved, today's before. */
   plantRevision: number;
@@ -156,6 +158,7 @@ export function jobViews(numbers: readonly string[], now_ms: number, stepsOf = w
       crewIds,
       askedBy: nameOf(row.askedBy),
       askedAt_ms: row.askedAt,
+      like: row.like,
       job,
       missingFaces: job.faces.map((face) => face.place).filter((place) => !graph.places.resolveFace(place).ok),
       plantRevision: stands?.plantRevision ?? plant.revision,

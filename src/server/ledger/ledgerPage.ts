@@ -1,3 +1,4 @@
+import { rowSentence } from "../../core/words/en/rowSentences";
 import { and, count, desc, eq, like, or } from "drizzle-orm";
 import { database } from "../db/database";
 import { ledger } from "../db/schema";
@@ -28,17 +29,22 @@ export function ledgerPage(words: string, page: number) {
     .map((row) => {
       const { input, answer } = bodyOf(row);
       const did = answer.ok ? answer.answer.did : answer.sentence;
+      const came = answer.ok ? answer.answer : {};
       return {
         seq: row.seq,
         type: row.type,
         outcome: row.outcome,
         by: nobodyNamed(row.byPerson) ?? nameOf(row.byPerson),
+        /** The clock, an instrument or the command line: what follows is no act of theirs. */
+        isNobody: nobodyNamed(row.byPerson) !== null,
         subject: row.subject,
         doneAt: row.doneAt,
         hash: row.hash,
         corrects: row.corrects,
-        sentence: typeof did === "string" ? did : null,
-        input,
+        /** What was done, in words that follow the name of who did it. */
+        words: rowSentence(row.type, input, came, nameOf),
+        /** Why it was refused; null where it was done. */
+        refused: answer.ok ? null : typeof did === "string" ? did : "",
       };
     });
   const inError = new Set(

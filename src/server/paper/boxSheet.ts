@@ -1,3 +1,4 @@
+import { permitState } from "../../core/words/en/permitState";
 import type { Paper } from "../../workers/renderPdf";
 import QRCode from "qrcode";
 import type { Content } from "pdfmake/interfaces";
@@ -35,7 +36,7 @@ export async function boxSheet(box: BoxView, url: string, head: LedgerHead, now_
         rule(),
         pair(
           "Permits on it",
-          box.permits.map((one) => `${one.number}, ${one.state}, led by ${one.lead}`).join("; ") || "none",
+          box.permits.map((one) => `${one.number}, ${permitState(one.state)}, holder ${one.lead}`).join("; ") || "none",
         ),
         { text: "Keys inside", style: "head" },
         table(

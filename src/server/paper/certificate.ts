@@ -121,7 +121,7 @@ export async function certificate(
       pageOrientation: "landscape",
     },
     {
-      text: "Heavy is live, thin is dark; a bar is a locked device, a double frame the work, a ring an open bleed.",
+      text: "Heavy is live, thin is cut off; a bar is a locked device, a double frame the work, a ring an open bleed.",
       fontSize: 8.5,
     },
     { svg: drawing, fit: [760, 420], margin: [0, 8, 0, 0] },

@@ -1,3 +1,4 @@
+import { permitState } from "../../core/words/en/permitState";
 import { isDone } from "../../core/isolation/failures";
 import type { Paper } from "../../workers/renderPdf";
 import QRCode from "qrcode";
@@ -51,7 +52,7 @@ export async function permitPaper(
       line: `Job ${permit.job.number} · isolation ${isolation?.number ?? "none"} · box ${permit.job.boxes.map((box) => box.number).join(", ") || "none"}`,
       qr,
     }),
-    { text: `State when printed: ${permit.state.toUpperCase()}`, bold: true, margin: [0, 4, 0, 0] },
+    { text: `State when printed: ${permitState(permit.state).toUpperCase()}`, bold: true, margin: [0, 4, 0, 0] },
     rule(),
     pair("Valid", `${siteTime(permit.validFrom_ms)}  to  ${siteTime(permit.validTo_ms)}. At that time work stops.`),
     pair("Work permitted", permit.words),

@@ -12,7 +12,7 @@ import { BLANK, CAUTION, foot, heading, mono, rule, STYLES, table } from "./part
 
 export type ShiftSheet = Readonly<{
   jobs: readonly JobView[];
-  /** Temporary restores that are asked for or running, in words. */
+  /** Temporary de-isolations that are asked for or running, in words. */
   lifted: readonly string[];
   /** Removals of locks that are not over, in words. */
   removals: readonly string[];
@@ -35,7 +35,7 @@ export async function shiftSheet(
     heading({
       kind: "Shift handover",
       number: siteTime(now_ms),
-      title: `Isolations that stand: ${standing.length}. Live permits: ${jobs.flatMap((job) => job.permits).filter((one) => one.state === "live").length}.`,
+      title: `Isolations that stand: ${standing.length}. Active permits: ${jobs.flatMap((job) => job.permits).filter((one) => one.state === "live").length}.`,
       line: "Read it through together, walk what is in bold, then sign.",
       qr,
     }),

@@ -31,6 +31,8 @@ type Props = Readonly<{
   label: string;
   /** Keeps the act on this device when there is no network; only for acts that record and protect nobody. */
   keep?: Readonly<{ personId: string; personName: string; page: string }>;
+  /** With `keep`: a second button, by which it is done now and signed later, with others of the round. */
+  later?: string;
   /** A picture in the field `photo` is stored first. */
   withPhoto?: boolean;
   onDone?: () => void;
@@ -57,6 +59,7 @@ export function ActForm({
   children,
   compact,
   keep: keepFor,
+  later,
   withPhoto = false,
   onDone,
   onOnce,
@@ -81,7 +84,7 @@ export function ActForm({
     setFault(null);
   }
 
-  async function send() {
+  async function send(signLater = false) {
     const fields = new FormData(form.current!);
     const typedPin = String(fields.get("pin") ?? "");
     fields.delete("pin");
@@ -108,6 +111,13 @@ export function ActForm({
       setSending(false);
       startAfresh();
     };
+    if (signLater) {
+      const empty = emptyField(form.current!);
+      if (empty === null) return keepIt();
+      setSending(false);
+      setFault({ sentence: `${empty.label} is missing.`, field: empty.name });
+      return markField(form.current!, empty.name, `${id}-fault`);
+    }
     if (keepFor && !navigator.onLine) return keepIt();
     if (photo) {
       const stored = await upload(photo);
@@ -163,7 +173,7 @@ export function ActForm({
         <p className="w-full text-sm">
           What you had typed is back.{" "}
           <button type="button" className="link" onClick={startAfresh}>
-            Start afresh
+            Clear
           </button>
         </p>
       )}
@@ -190,6 +200,18 @@ export function ActForm({
         >
           {sending ? "Sending…" : button}
         </button>
+        {keepFor && later && (
+          <button
+            type="button"
+            aria-disabled={sending}
+            className="btn btn-outline"
+            onClick={() => {
+              if (!sending) void send(true);
+            }}
+          >
+            {later}
+          </button>
+        )}
       </div>
       <div
         id={`${id}-fault`}
@@ -214,7 +236,7 @@ function FaultWords({
   if (faults.length < 2) return <p>{faults[0]?.message ?? fault.sentence}</p>;
   return (
     <>
-      <p>{faults.length} fields want mending:</p>
+      <p>{faults.length} fields need correction:</p>
       <ul className="mt-1 list-disc pl-5">
         {faults.map(({ field, message }) => (
           <li key={`${field} ${message}`}>
@@ -226,6 +248,16 @@ function FaultWords({
       </ul>
     </>
   );
+}
+
+/** The first field that nothing was written in, but for the PIN and a picture: what is signed later is whole now. */
+function emptyField(form: HTMLFormElement): { name: string; label: string } | null {
+  for (const field of form.querySelectorAll<HTMLInputElement | HTMLSelectElement>("input[name], select[name]")) {
+    const isAsked = field.name !== "pin" && !["checkbox", "radio", "file", "hidden"].includes(field.type);
+    if (isAsked && field.value.trim() === "")
+      return { name: field.name, label: field.labels?.[0]?.textContent?.trim() ?? field.name };
+  }
+  return null;
 }
 
 function asInput(fields: FormData, lists: readonly string[]): Record<string, unknown> {

@@ -21,6 +21,8 @@ type Props = Readonly<{
   profiles: readonly { id: string; name: string }[];
   /** A job that is changed; a new one is asked for where there is none. */
   change?: AskedJob;
+  /** A job whose request is repeated: filled in, and each of it can be changed. */
+  like?: AskedJob & Readonly<{ crew: readonly string[] }>;
 }>;
 
 export type AskedJob = Readonly<{
@@ -36,30 +38,31 @@ export type AskedJob = Readonly<{
   holder: string;
 }>;
 
-export function AskForm({ places, people, hows, profiles, change }: Props) {
-  const [faces, setFaces] = useState(change?.faces.map((_, index) => index) ?? [0]);
+export function AskForm({ places, people, hows, profiles, change, like }: Props) {
+  const given = change ?? like;
+  const [faces, setFaces] = useState(given?.faces.map((_, index) => index) ?? [0]);
   const holders = people.filter((person) => person.roles.includes("holder"));
   return (
     <ActForm
       act={change ? "job.change" : "job.ask"}
-      label={change ? "Change what is asked" : "Ask for a job"}
-      button={change ? "Change it" : "Ask"}
+      label={change ? "Change the request" : "New request"}
+      button={change ? "Change it" : "Send the request"}
       tone="strong"
       then={change ? undefined : "/jobs/{job}/energies"}
-      fixed={change ? { job: change.job } : undefined}
-      toInput={(fields) => readAsk(fields, change?.faces ?? [])}
+      fixed={change ? { job: change.job } : like ? { like: like.job } : undefined}
+      toInput={(fields) => readAsk(fields, given?.faces ?? [])}
     >
       <Field
         label="What is to be done"
         name="title"
         maxLength={120}
-        defaultValue={change?.title}
+        defaultValue={given?.title}
         placeholder="Replace the mechanical seal of crude oil pump A"
       />
-      <TextField label="In more words" name="work" rows={3} maxLength={2000} defaultValue={change?.work} />
+      <TextField label="In more words" name="work" rows={3} maxLength={2000} defaultValue={given?.work} />
       <fieldset data-field="faces" tabIndex={-1}>
         <legend className="mb-2 text-sm font-medium">
-          Work faces: every place where people open, touch or enter something
+          Work locations: every place where people open, touch or enter something
         </legend>
         <datalist id="places">
           {places.map((place) => (
@@ -70,11 +73,11 @@ export function AskForm({ places, people, hows, profiles, change }: Props) {
           {faces.map((face, index) => (
             <li key={face} className="flex flex-wrap items-center gap-x-5 gap-y-2">
               <input
-                aria-label={`Work face ${index + 1}: tag, or tag.part`}
+                aria-label={`Work location ${index + 1}: tag, or tag.part`}
                 name={`face-${face}`}
                 list="places"
                 autoComplete="off"
-                defaultValue={change?.faces[face]?.place}
+                defaultValue={given?.faces[face]?.place}
                 className="input tag w-44"
                 placeholder="P-204A"
               />
@@ -85,7 +88,7 @@ export function AskForm({ places, people, hows, profiles, change }: Props) {
                     className="checkbox checkbox-sm"
                     name={`how-${face}`}
                     value={how}
-                    defaultChecked={change?.faces[face]?.how.includes(how) ?? how === "open"}
+                    defaultChecked={given?.faces[face]?.how.includes(how) ?? how === "open"}
                   />
                   {HOW_WORDS[how] ?? how}
                 </label>
@@ -94,7 +97,7 @@ export function AskForm({ places, people, hows, profiles, change }: Props) {
                 <button
                   type="button"
                   className="btn btn-ghost btn-square btn-sm"
-                  aria-label={`Remove work face ${index + 1}`}
+                  aria-label={`Remove work location ${index + 1}`}
                   onClick={() => setFaces(faces.filter((other) => other !== face))}
                 >
                   <X aria-hidden size={16} />
@@ -108,17 +111,17 @@ export function AskForm({ places, people, hows, profiles, change }: Props) {
           className="btn btn-ghost btn-sm mt-2"
           onClick={() => setFaces([...faces, Math.max(...faces) + 1])}
         >
-          <Plus aria-hidden size={16} /> Another face
+          <Plus aria-hidden size={16} /> Another location
         </button>
       </fieldset>
       <div className="grid max-w-xl gap-4 sm:grid-cols-2">
-        <Field label="Window starts" name="windowFrom_ms" type="datetime-local" defaultValue={change?.from} />
-        <Field label="Window ends" name="windowTo_ms" type="datetime-local" defaultValue={change?.to} />
+        <Field label="Window starts" name="windowFrom_ms" type="datetime-local" defaultValue={given?.from} />
+        <Field label="Window ends" name="windowTo_ms" type="datetime-local" defaultValue={given?.to} />
       </div>
       <div className="flex flex-wrap items-end gap-x-8 gap-y-4">
         <label className="flex w-64 flex-col gap-1">
           <span className="text-sm font-medium">Rules to plan by</span>
-          <select name="profile" className="select w-full" defaultValue={change?.profile ?? profiles[0]?.id}>
+          <select name="profile" className="select w-full" defaultValue={given?.profile ?? profiles[0]?.id}>
             {profiles.map((profile) => (
               <option key={profile.id} value={profile.id}>
                 {profile.name}
@@ -131,14 +134,14 @@ export function AskForm({ places, people, hows, profiles, change }: Props) {
             type="checkbox"
             className="checkbox checkbox-sm"
             name="longerThanShift"
-            defaultChecked={change?.longerThanShift}
+            defaultChecked={given?.longerThanShift}
           />
           It outlasts one shift
         </label>
       </div>
       <label className="flex max-w-xs flex-col gap-1">
-        <span className="text-sm font-medium">Holder, in charge of the party</span>
-        <select name="holder" className="select w-full" defaultValue={change?.holder ?? ""}>
+        <span className="text-sm font-medium">Permit holder, in charge of the party</span>
+        <select name="holder" className="select w-full" defaultValue={given?.holder ?? ""}>
           <option value="" disabled>
             Choose
           </option>
@@ -157,7 +160,13 @@ export function AskForm({ places, people, hows, profiles, change }: Props) {
               .filter((person) => person.roles.includes("worker") || person.roles.includes("holder"))
               .map((person) => (
                 <label key={person.id} className="flex items-center gap-2">
-                  <input type="checkbox" className="checkbox checkbox-sm" name="crew" value={person.id} />
+                  <input
+                    type="checkbox"
+                    className="checkbox checkbox-sm"
+                    name="crew"
+                    value={person.id}
+                    defaultChecked={like?.crew.includes(person.id)}
+                  />
                   {person.name}
                 </label>
               ))}

@@ -38,7 +38,7 @@ const BUTTONS: Readonly<Partial<Record<PlannedStep["kind"], string>>> = {
   guards: "Guards on",
   cap: "All ends closed",
   "leak test": "Tight",
-  "walk line": "Walked",
+  "walk line": "Field-verified",
   "tell all": "They know",
   "close bleed": "Closed",
   unlock: "Lock and tag off",
@@ -76,6 +76,7 @@ export function StepForm({ isolation, step, label, units, keep, again = false }:
         button={again ? "Proved dead again" : (BUTTONS[step.kind] ?? "Done")}
         tone="strong"
         keep={keep ?? undefined}
+        later={again ? undefined : "Done, sign later"}
         withPhoto
       >
         {asks.plate && <ScanPlate />}

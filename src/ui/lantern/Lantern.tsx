@@ -6,6 +6,7 @@ import { useEffect, useId, useMemo, useRef, useState, useSyncExternalStore } fro
 import type { Layout } from "../../core/lantern/lanternLayout";
 import type { LanternScene } from "../../core/lantern/lanternScene";
 import { carrierMark } from "../../core/lantern/carrierMarks";
+import { shine, useShine } from "../stage/shine";
 import { LanternEdge } from "./LanternEdge";
 import { LanternNode } from "./LanternNode";
 
@@ -30,6 +31,7 @@ type Props = Readonly<{
   notProved?: readonly string[];
   /** For each isolated device, the faces that light if it alone leaks. */
   failures?: readonly Readonly<{ device: string; faces: readonly string[] }>[];
+  /** In pixels; without it the drawing takes what room there is. */
   height?: number;
 }>;
 
@@ -51,7 +53,7 @@ export function Lantern({
   proven = [],
   notProved = [],
   failures = [],
-  height = 460,
+  height,
 }: Props) {
   // Half of the page would be the drawing, twice: it is drawn where it is seen, from the figures that the page brings.
   const isDrawn = useSyncExternalStore(
@@ -132,9 +134,11 @@ export function Lantern({
   const liveAtWork = scene.nodes
     .filter((node) => node.role === "face" && lit.nodes.has(node.id))
     .map((node) => node.id);
+  const shining = useShine();
   const carriers = [...new Set(scene.edges.map((edge) => edge.carrier))];
-  const traced = new Set(trace);
-  const failing = failures.find(({ device }) => device === looked && lit.isolated.has(device));
+  const traced = new Set(shining.via.length > 0 ? shining.via : trace);
+  const pointed = looked ?? shining.device;
+  const failing = failures.find(({ device }) => device === pointed && lit.isolated.has(device));
   const found =
     sought.trim() === ""
       ? []
@@ -142,13 +146,16 @@ export function Lantern({
   const isFound = new Set(found.map((node) => node.id));
 
   return (
-    <figure aria-labelledby={`${id}-caption`} className="border-base-300 border">
+    <figure
+      aria-labelledby={`${id}-caption`}
+      className={height === undefined ? "flex h-full flex-col" : "border-base-300 border"}
+    >
       <div className="no-print border-base-300 flex flex-wrap items-center justify-between gap-x-4 gap-y-1 border-b py-1 pr-1 pl-4">
         <p aria-live="polite" className="min-w-0 basis-full text-sm opacity-85 sm:flex-1 sm:basis-0">
           {failing
             ? failing.faces.length > 0
               ? `If ${failing.device} alone leaks: ${failing.faces.join(", ")} would be live.`
-              : `If ${failing.device} alone leaks: every face stays dark.`
+              : `If ${failing.device} alone leaks: nothing reaches any work location.`
             : sought.trim() !== ""
               ? `${found.length} found${
                   found.length > 0
@@ -158,7 +165,7 @@ export function Lantern({
                         .join(", ")}`
                     : ""
                 }`
-              : `Live parts glow. Arrow keys move the drawing, + and − zoom, F shows all.${failures.length > 0 ? " Point at a device to see what lights if it leaks." : ""}`}
+              : `What is live glows.${failures.length > 0 ? " Point at a device to see what is reached if it leaks." : ""}`}
         </p>
         <div className="flex items-center gap-1">
           <label className="mr-2 flex items-center gap-2 text-sm">
@@ -182,7 +189,10 @@ export function Lantern({
           <Tool label="Show all" onClick={() => fit(0.25)} icon={<Maximize2 aria-hidden size={16} />} />
         </div>
       </div>
-      <div className="bg-base-200 relative" style={{ height }}>
+      <div
+        className={`bg-base-200 relative ${height === undefined ? "min-h-0 flex-1 max-lg:h-80 max-lg:flex-none" : ""}`}
+        style={{ height }}
+      >
         <svg
           ref={svg}
           role="group"
@@ -248,7 +258,8 @@ export function Lantern({
                     box={size.nodes[node.id]!}
                     lit={lit.nodes.has(node.id)}
                     isolated={lit.isolated.has(node.id)}
-                    traced={traced.has(node.id) || isFound.has(node.id)}
+                    traced={traced.has(node.id) || isFound.has(node.id) || shining.device === node.id}
+                    choose={failures.length > 0 ? chooseDevice : undefined}
                     wouldLight={failing?.faces.includes(node.id) ?? false}
                     look={setLooked}
                     proven={proven.includes(node.id)}
@@ -260,30 +271,27 @@ export function Lantern({
           </g>
         </svg>
       </div>
-      <figcaption
-        id={`${id}-caption`}
-        className="border-base-300 grid gap-x-8 gap-y-2 border-t px-4 py-3 md:grid-cols-[1fr_auto]"
-      >
-        <div>
-          {frames.length > 1 && (
-            <label className="flex flex-wrap items-center gap-x-4 gap-y-1">
-              <span className="text-sm font-medium">Points isolated</span>
-              <input
-                type="range"
-                className="range range-xs w-64 max-w-full"
-                min={0}
-                max={frames.length - 1}
-                value={shown}
-                aria-valuetext={frame.label}
-                onChange={(event) => setShown(Number(event.target.value))}
-              />
-              <span className="num">
-                {shown} of {frames.length - 1}
-              </span>
-              <span>{frame.label}</span>
-            </label>
-          )}
-          <p className="mt-1" aria-live="polite">
+      <figcaption id={`${id}-caption`} className="border-base-300 space-y-1 border-t px-4 py-2">
+        {frames.length > 1 && (
+          <label className="flex flex-wrap items-center gap-x-4 gap-y-1">
+            <span className="text-sm font-medium">Points isolated</span>
+            <input
+              type="range"
+              className="range range-xs min-w-32 flex-1"
+              min={0}
+              max={frames.length - 1}
+              value={shown}
+              aria-valuetext={frame.label}
+              onChange={(event) => setShown(Number(event.target.value))}
+            />
+            <span className="num">
+              {shown} of {frames.length - 1}
+            </span>
+            <span className="text-sm">{frame.label}</span>
+          </label>
+        )}
+        <div className="flex flex-wrap items-baseline justify-between gap-x-6 gap-y-1">
+          <p aria-live="polite">
             {notProved.length > 0 ? (
               <>
                 <strong>Not proved, whatever the plan says:</strong>{" "}
@@ -303,28 +311,33 @@ export function Lantern({
               </>
             )}
           </p>
+          <ul aria-label="Carriers" className="flex flex-wrap items-center gap-x-4 text-sm">
+            {carriers.map((carrier) => (
+              <li key={carrier} className="flex items-center gap-1.5">
+                <svg aria-hidden width="30" height="8">
+                  <line
+                    x1="0"
+                    x2="30"
+                    y1="4"
+                    y2="4"
+                    stroke="currentColor"
+                    strokeWidth={carrierMark(carrier).width}
+                    strokeDasharray={carrierMark(carrier).dash}
+                  />
+                </svg>
+                {carrierMark(carrier).letter} {carrierMark(carrier).words}
+              </li>
+            ))}
+          </ul>
         </div>
-        <ul aria-label="Carriers" className="flex max-w-md flex-wrap items-center gap-x-4 gap-y-1 text-sm">
-          {carriers.map((carrier) => (
-            <li key={carrier} className="flex items-center gap-1.5">
-              <svg aria-hidden width="30" height="8">
-                <line
-                  x1="0"
-                  x2="30"
-                  y1="4"
-                  y2="4"
-                  stroke="currentColor"
-                  strokeWidth={carrierMark(carrier).width}
-                  strokeDasharray={carrierMark(carrier).dash}
-                />
-              </svg>
-              {carrierMark(carrier).letter} {carrierMark(carrier).words}
-            </li>
-          ))}
-        </ul>
       </figcaption>
     </figure>
   );
+}
+
+/** A device that is touched in the drawing opens its row. */
+function chooseDevice(device: string): void {
+  shine({ via: [], device });
 }
 
 function Tool({ label, onClick, icon }: { label: string; onClick: () => void; icon: React.ReactNode }) {

@@ -10,6 +10,8 @@ type Props = Readonly<{
   /** The device looked at would light this face if it leaked. */
   wouldLight: boolean;
   look: (id: string | null) => void;
+  /** Called when it is touched. */
+  choose?: (id: string) => void;
   halo: string;
 }>;
 
@@ -17,7 +19,7 @@ type Props = Readonly<{
  * One place. A source carries rays, a device a slot that is barred when it stops, a bleed a drop, the work a double
  * frame. Live plates are filled with light, dark ones are outlines.
  */
-export function LanternNode({ node, box, lit, isolated, traced, proven, wouldLight, look, halo }: Props) {
+export function LanternNode({ node, box, lit, isolated, traced, proven, wouldLight, look, choose, halo }: Props) {
   const { width, height } = box;
   const live = lit && !isolated;
   const state =
@@ -30,6 +32,7 @@ export function LanternNode({ node, box, lit, isolated, traced, proven, wouldLig
       role="img"
       onPointerEnter={() => look(node.id)}
       onPointerLeave={() => look(null)}
+      onClick={choose && (() => choose(node.id))}
       aria-label={`${node.id}, ${node.name || node.kind}, ${state}`}
     >
       <title>{`${node.id}  ${node.name || node.kind}: ${state}`}</title>

@@ -39,7 +39,7 @@ export function HandOverForm({ permit, lead, on, coming, points }: Props) {
             <li key={person.id} aria-label={`In place of ${person.name}`} className="space-y-2 py-3">
               <p>
                 <span className="font-medium">{person.name}</span>, lock <span className="tag">{person.lock}</span>
-                {person.id === lead && ", leads"}
+                {person.id === lead && ", holder"}
                 <input type="hidden" name={`from ${i}`} value={person.id} />
               </p>
               <div className="flex flex-wrap items-end gap-3">

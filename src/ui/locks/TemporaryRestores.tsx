@@ -37,11 +37,11 @@ export function TemporaryRestores({ isolation, state, held, tests, person, timeZ
       {open.map((test) => (
         <section
           key={test.number}
-          aria-label={`Temporary restore ${test.number}`}
+          aria-label={`Temporary de-isolation ${test.number}`}
           className="border-warning mb-6 space-y-3 border-l-4 pl-4"
         >
           <h3 className="text-lg font-semibold">
-            Temporary restore <span className="tag">{test.number}</span>:{" "}
+            Temporary de-isolation <span className="tag">{test.number}</span>:{" "}
             {test.state === "asked" ? "asked for" : "points are lifted"}
           </h3>
           <p className="max-w-prose">
@@ -130,7 +130,7 @@ function AskTest({ isolation, held }: { isolation: string; held: readonly string
   return (
     <ActForm
       act="test.ask"
-      label="Ask for a temporary restore"
+      label="Ask for a temporary de-isolation"
       fixed={{ isolation }}
       listFields={["lift"]}
       pin

@@ -54,12 +54,14 @@ export function KeptBar({ personId, build }: { personId: string; build: string }
       {waiting.length > 0 && (
         <div className="flex flex-wrap items-end gap-x-4 gap-y-2">
           <p>
-            <strong className="num">{waiting.length}</strong> {waiting.length === 1 ? "act is" : "acts are"} kept here
-            and not sent: {waiting.map((act) => act.label).join("; ")}.
+            <strong>
+              <span className="num">{waiting.length}</span> done, not signed
+            </strong>
+            : {waiting.map((act) => act.label).join("; ")}. Kept on this device; it counts for nobody yet.
           </p>
           {online && (
             <form
-              aria-label="Send what is kept"
+              aria-label="Sign the round"
               className="flex items-end gap-3"
               onSubmit={(event) => {
                 event.preventDefault();
@@ -79,7 +81,7 @@ export function KeptBar({ personId, build }: { personId: string; build: string }
                 />
               </label>
               <button type="submit" className="btn btn-primary" aria-disabled={sending}>
-                {sending ? "Sending…" : "Send in their order"}
+                {sending ? "Sending…" : waiting.length === 1 ? "Sign it" : `Sign all ${waiting.length}`}
               </button>
             </form>
           )}

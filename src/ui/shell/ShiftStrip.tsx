@@ -2,6 +2,7 @@
 
 import Link from "next/link";
 import { useEffect, useState } from "react";
+import { permitState } from "../../core/words/en/permitState";
 import { clock, span } from "../text/when";
 
 type Bar = Readonly<{
@@ -48,8 +49,61 @@ function hourOf(at_ms: number, timeZone: string): number {
   return Number(clock(at_ms, timeZone).slice(0, 2));
 }
 
-/** The hours around now, permits as thin bars, and a pin where one runs out. A pin leads to its act. */
-export function ShiftStrip({
+/**
+ * The shift as a thin line under the head: permits, now, and what falls due. It opens to the hours, with a link at every
+ * permit and at everything that falls due.
+ */
+export function ShiftStrip(props: Readonly<{ bars: readonly Bar[]; more: number; now_ms: number; timeZone: string }>) {
+  const { bars, more, now_ms, timeZone } = props;
+  const start = now_ms - BACK_MS;
+  const x = (at: number) => Math.min(100, Math.max(0, ((at - start) / (BACK_MS + AHEAD_MS)) * 100));
+  const due = bars.flatMap((bar) => bar.due.map((one) => ({ ...one, number: bar.number })));
+  const [next] = due.filter(({ at_ms }) => at_ms > now_ms).sort((a, b) => a.at_ms - b.at_ms);
+  const count = bars.length + more;
+  return (
+    <details className="no-print">
+      <summary className="bg-base-200 border-base-300 relative block h-3.5 cursor-pointer list-none overflow-hidden border-b">
+        <span className="sr-only">
+          The shift: {count === 0 ? "no permit is out" : count === 1 ? "one permit is out" : `${count} permits are out`}
+          {next && `. Next due at ${clock(next.at_ms, timeZone)}: ${next.number}, ${PIN_WORDS[next.what] ?? "it ends"}`}
+        </span>
+        <span aria-hidden>
+          {bars.slice(0, LINES_MOST).map((bar, row) => (
+            <span
+              key={bar.number}
+              className={`absolute h-0.5 ${bar.runOut ? "bg-error" : "bg-base-content opacity-70"}`}
+              style={{
+                left: `${x(bar.from_ms)}%`,
+                width: `${x(bar.to_ms) - x(bar.from_ms)}%`,
+                top: `${2 + row * 4}px`,
+              }}
+            />
+          ))}
+          {bars.slice(0, LINES_MOST).flatMap((bar, row) =>
+            bar.due
+              .filter(({ at_ms }) => x(at_ms) < 100)
+              .slice(0, PINS_MOST)
+              .map(({ at_ms, what }) => (
+                <span
+                  key={`${bar.number} ${what} ${at_ms}`}
+                  className="bg-accent absolute size-1.5 rotate-45"
+                  style={{ left: `calc(${x(at_ms)}% - 3px)`, top: `${row * 4}px` }}
+                />
+              )),
+          )}
+          <span className="bg-accent absolute inset-y-0 w-0.5" style={{ left: `${x(now_ms)}%` }} />
+        </span>
+      </summary>
+      <Hours {...props} />
+    </details>
+  );
+}
+
+/** More would not be told apart on so thin a line. */
+const LINES_MOST = 3;
+
+/** The hours around now, permits as bars, and a pin where one runs out. A pin leads to its act. */
+function Hours({
   bars,
   more,
   now_ms,
@@ -97,12 +151,12 @@ export function ShiftStrip({
         {bars.map((bar, row) => {
           const left = x(bar.from_ms);
           const ends = x(bar.to_ms);
-          const state = bar.runOut ? "has run out" : `runs out in ${span(bar.to_ms - now)}`;
+          const state = bar.runOut ? "has expired" : `expires in ${span(bar.to_ms - now)}`;
           return (
             <li key={bar.number}>
               <Link
                 href={`/permits/${bar.number}`}
-                aria-label={`Permit ${bar.number}, ${bar.state}, ${bar.on} signed on, ${state}`}
+                aria-label={`Permit ${bar.number}, ${permitState(bar.state)}, ${bar.on} signed on, ${state}`}
                 title={`${bar.title}: ${bar.on} signed on, ${state}`}
                 className="absolute flex h-6 items-center"
                 style={{ left: `${left}%`, width: `${x(bar.to_ms) - left}%`, top: top(row) }}
@@ -142,7 +196,7 @@ export function ShiftStrip({
           {more} more
         </Link>
       )}
-      {bars.length === 0 && <p className="absolute bottom-1.5 left-[36%] text-sm opacity-80">No permit is out.</p>}
+      {bars.length === 0 && <p className="absolute bottom-1.5 left-[36%] text-sm opacity-80">No permit is active.</p>}
     </section>
   );
 }

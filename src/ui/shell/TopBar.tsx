@@ -1,67 +1,87 @@
 "use client";
 
+import { Menu, Search } from "lucide-react";
 import Link from "next/link";
 import { usePathname } from "next/navigation";
-import type { ReactNode } from "react";
+import { useEffect, useRef, type ReactNode } from "react";
+import { LanternMark } from "./LanternMark";
+import { isHere, PLACES } from "./places";
 
-const PLACES = [
-  { href: "/", words: "Board" },
-  { href: "/permits", words: "Permits" },
-  { href: "/plant", words: "Plant" },
-  { href: "/bench", words: "Bench" },
-  { href: "/locks", words: "Locks" },
-  { href: "/store", words: "Store" },
-  { href: "/people", words: "People" },
-  { href: "/ledger", words: "Ledger" },
-] as const;
-
+/** The one head of every page: mark, places, what is sought, and who is signed in. Rare things are in the menu. */
 export function TopBar({ person, roles, children }: { person: string; roles: string; children: ReactNode }) {
   const path = usePathname();
-  const here = (href: string) =>
-    href === "/"
-      ? path === "/" || path.startsWith("/jobs")
-      : path.startsWith(href) || (href === "/locks" && path.startsWith("/boxes"));
   return (
-    <header className="no-print border-base-300 flex flex-wrap items-center gap-x-6 gap-y-1 border-b px-4 py-2 md:px-8">
-      <Link href="/" className="flex items-center gap-2 text-lg font-semibold tracking-tight">
+    <header className="no-print bg-base-200 border-base-300 flex h-12 items-center gap-x-4 border-b px-3 md:px-5">
+      <Link href="/" className="flex items-center gap-2 font-semibold whitespace-nowrap">
         <LanternMark />
-        Heavy Lantern
+        <span className="max-md:sr-only md:max-xl:sr-only lg:inline">Heavy Lantern</span>
       </Link>
-      <nav aria-label="Main" className="flex flex-wrap gap-x-1">
+      <nav aria-label="Main" className="hidden min-w-0 flex-1 md:flex">
         {PLACES.map(({ href, words }) => (
           <Link
             key={href}
             href={href}
-            aria-current={here(href) ? "page" : undefined}
-            className={`hover:bg-base-200 rounded-sm px-2 py-1.5 md:px-3 ${here(href) ? "decoration-accent font-semibold underline decoration-2 underline-offset-8" : ""}`}
+            aria-current={isHere(href, path) ? "page" : undefined}
+            className={`hover:bg-base-300 flex h-9 items-center rounded-sm px-2 whitespace-nowrap xl:px-3 ${isHere(href, path) ? "bg-base-300 font-semibold" : ""}`}
           >
             {words}
           </Link>
         ))}
       </nav>
-      <div className="ml-auto flex items-center gap-2">
-        <p className="text-right text-sm leading-tight">
-          <span className="block font-medium">{person}</span>
-          <span className="block opacity-80">{roles}</span>
-        </p>
-        {children}
-      </div>
+      <Find />
+      <details className="relative ml-auto md:ml-0">
+        <summary className="hover:bg-base-300 flex h-9 cursor-pointer list-none items-center gap-2 rounded-sm px-2 text-sm whitespace-nowrap">
+          <span className="max-w-28 truncate sm:max-w-48">
+            <span className="font-medium">{person}</span>
+          </span>
+          <Menu aria-hidden size={16} />
+          <span className="sr-only">, units, theme, sign out</span>
+        </summary>
+        <div className="bg-base-100 border-base-300 absolute top-11 right-0 z-30 w-72 border p-3 shadow-lg">
+          <p className="font-medium">{person}</p>
+          <p className="mb-2 text-sm">{roles}</p>
+          <div className="flex flex-wrap items-center gap-2">{children}</div>
+          <p className="border-base-300 mt-3 border-t pt-2 text-sm">
+            A planning and record aid. Local codes, licensed people and your own procedures decide.
+          </p>
+        </div>
+      </details>
     </header>
   );
 }
 
-function LanternMark() {
+/** Two letters of a tag, a job, a permit, a person or a lock. `/` goes there from anywhere. */
+function Find() {
+  const field = useRef<HTMLInputElement>(null);
+  useEffect(() => {
+    const toField = (event: KeyboardEvent) => {
+      const at = event.target as HTMLElement | null;
+      const isTyping = at !== null && (at.isContentEditable || /^(INPUT|TEXTAREA|SELECT)$/.test(at.tagName));
+      if (event.key !== "/" || isTyping || event.ctrlKey || event.metaKey || event.altKey) return;
+      event.preventDefault();
+      field.current?.focus();
+    };
+    document.addEventListener("keydown", toField);
+    return () => document.removeEventListener("keydown", toField);
+  }, []);
   return (
-    <svg aria-hidden viewBox="0 0 32 32" className="size-7">
-      <path
-        d="M9 26h14M11 26V13l5-6 5 6v13M16 7V4"
-        fill="none"
-        stroke="currentColor"
-        strokeWidth="2"
-        strokeLinecap="round"
-        strokeLinejoin="round"
-      />
-      <circle cx="16" cy="18" r="3.4" style={{ fill: "var(--glow)" }} />
-    </svg>
+    <form action="/find" role="search" aria-label="Everywhere" className="ml-auto flex min-w-0 items-center">
+      <label className="border-base-300 bg-base-100 flex h-9 min-w-0 items-center gap-2 rounded-sm border px-2">
+        <Search aria-hidden size={16} className="shrink-0 opacity-80" />
+        <span className="sr-only">Find a tag, job, permit, person or lock</span>
+        <input
+          ref={field}
+          name="q"
+          type="search"
+          maxLength={60}
+          autoComplete="off"
+          placeholder="Tag, job, permit, lock"
+          className="w-24 min-w-0 bg-transparent text-sm outline-none sm:w-40 lg:w-44"
+        />
+        <kbd aria-hidden className="hidden text-sm opacity-80 lg:inline">
+          /
+        </kbd>
+      </label>
+    </form>
   );
 }

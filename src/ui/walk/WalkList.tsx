@@ -60,7 +60,16 @@ type Props = Readonly<{
   keeps: boolean;
 }>;
 
-/** The ordered steps. Those that may be done now are open; the rest wait. Works on without a network. */
+type Place = "now" | "ahead" | "done";
+
+/** What is to be done now stands first, for hand and eye; what was done is read, and not passed on the way to it. */
+const GROUPS: readonly Readonly<{ title: string; has: (place: Place) => boolean }>[] = [
+  { title: "Now", has: (place) => place === "now" },
+  { title: "To come", has: (place) => place === "ahead" },
+  { title: "Done", has: (place) => place === "done" },
+];
+
+/** The ordered steps by their numbers. Those that may be done now are open; the rest wait. Works on without a network. */
 export function WalkList(props: Props) {
   const { isolation, rows, walking, doneElsewhere, walker, timeZone } = props;
   const kept = useKeptActs().filter((act) => act.input.isolation === isolation);
@@ -73,6 +82,11 @@ export function WalkList(props: Props) {
   ]);
   const ids = new Set(rows.map(({ step }) => step.id));
   const lost = kept.filter((act) => act.refusal && act.personId === walker.id && !ids.has(String(act.input.step)));
+  const stood = rows.map((row, index) => {
+    const isOpen = walking && !isDone(row.step) && row.step.after.every((id) => done.has(id));
+    const place: Place = isOpen ? "now" : isDone(row.step) ? "done" : "ahead";
+    return { row, index, place };
+  });
   return (
     <>
       {lost.map((act) => (
@@ -84,18 +98,29 @@ export function WalkList(props: Props) {
           mayHangToo={false}
         />
       ))}
-      <ol className="border-base-300 border-t">
-        {rows.map((row, index) => (
-          <StepRow
-            key={row.step.id}
-            {...props}
-            row={row}
-            index={index}
-            kept={keptFor.get(row.step.id)}
-            open={walking && !isDone(row.step) && row.step.after.every((id) => done.has(id))}
-          />
-        ))}
-      </ol>
+      {GROUPS.map(({ title, has }) => {
+        const group = stood.filter(({ place }) => has(place));
+        if (group.length === 0) return null;
+        return (
+          <section key={title} aria-label={title}>
+            <h3 className="mt-3 mb-1 text-sm font-semibold">
+              {title} <span className="num font-normal">{group.length}</span>
+            </h3>
+            <ol className="border-base-300 border-t">
+              {group.map(({ row, index, place }) => (
+                <StepRow
+                  key={row.step.id}
+                  {...props}
+                  row={row}
+                  index={index}
+                  kept={keptFor.get(row.step.id)}
+                  open={place === "now"}
+                />
+              ))}
+            </ol>
+          </section>
+        );
+      })}
     </>
   );
 }
@@ -184,8 +209,9 @@ function StepRow({
         )}
         {isWaiting && (
           <p className="text-sm">
-            <strong>Kept on this device</strong>, <span className="num">{clock(kept.doneAt_ms, timeZone)}</span>
-            {kept.type === "step.cannot" ? ", as what cannot be done" : ""}. Nobody else can see it until it is sent.
+            <strong>Done, not signed</strong>, <span className="num">{clock(kept.doneAt_ms, timeZone)}</span>
+            {kept.type === "step.cannot" ? ", as what cannot be done" : ""}. Kept on this device; nobody else sees it
+            before it is signed.
           </p>
         )}
         {isConflict && (

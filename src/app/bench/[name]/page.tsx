@@ -18,7 +18,7 @@ import { typedFrom, type Typed } from "@/ui/bench/typed";
 type Params = { params: Promise<{ name: string }>; searchParams: Promise<Address> };
 
 export async function generateMetadata({ params }: Pick<Params, "params">): Promise<Metadata> {
-  return { title: calculatorNamed((await params).name)?.title ?? "Bench" };
+  return { title: calculatorNamed((await params).name)?.title ?? "Calculators" };
 }
 
 /** One calculator. Its inputs are the address, so that a link carries them. */
@@ -33,10 +33,10 @@ export default async function CalculatorPage({ params, searchParams }: Params) {
   const areas = isReach ? siteBlocks() : [];
   const tag = typeof address.at === "string" ? address.at : "";
   return (
-    <div className="px-4 py-8 md:px-8">
+    <div className="px-4 py-4 md:px-5">
       <p className="mb-1 text-sm">
         <Link href="/bench" className="link">
-          Bench
+          Calculators
         </Link>
         <span aria-hidden> › </span>
         {which.task}

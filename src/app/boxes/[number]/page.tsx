@@ -1,4 +1,5 @@
 import type { Metadata } from "next";
+import { permitState } from "@/core/words/en/permitState";
 import Link from "next/link";
 import { notFound } from "next/navigation";
 import { peopleToChoose } from "@/server/job/jobView";
@@ -26,7 +27,7 @@ export default async function BoxPage({ params }: Params) {
   const { life } = box;
   const inside = box.keys.filter((key) => key.at === "box");
   return (
-    <div className="max-w-6xl px-4 py-6 md:px-8">
+    <div className="max-w-6xl px-4 py-4 md:px-5">
       {box.jobs.map((job) => (
         <p key={job.isolation}>
           Lock box of isolation <span className="tag">{job.isolation}</span>, {isolationState(job.state, job.planFault)}
@@ -111,7 +112,7 @@ export default async function BoxPage({ params }: Params) {
                     <Link href={`/permits/${permit.number}`} className="link tag">
                       {permit.number}
                     </Link>
-                    , {permit.state}, led by {permit.lead}
+                    , {permitState(permit.state)}, holder {permit.lead}
                   </li>
                 ))}
               </ul>

@@ -18,7 +18,7 @@ export default async function RegisterPage() {
   const day = (at_ms: number) =>
     new Intl.DateTimeFormat("en-GB", { timeZone, day: "numeric", month: "short", year: "numeric" }).format(at_ms);
   return (
-    <div className="px-4 py-8 md:px-8">
+    <div className="px-4 py-4 md:px-5">
       <h1 className="text-2xl font-semibold tracking-tight">Locks, earths and instruments</h1>
       <p className="mt-1 mb-6 max-w-prose opacity-85">
         What has a number. A lock has one owner, and no two people have the same key. What measures or protects is used

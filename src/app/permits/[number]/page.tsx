@@ -1,4 +1,5 @@
 import { isolationState } from "@/core/words/en/notHeld";
+import { permitState } from "@/core/words/en/permitState";
 import type { Metadata } from "next";
 import Link from "next/link";
 import { notFound } from "next/navigation";
@@ -42,15 +43,18 @@ export default async function PermitPage({ params }: Params) {
   // Whoever tests gas comes for that: it stands first, with gloves on and in the rain.
   const testsGas = permit.air !== null && mayDo(permit, person, "begin sample");
   return (
-    <div className="max-w-7xl px-4 py-6 md:px-8">
-      <Head permit={permit} timeZone={timeZone} />
-      <div className="mt-6 grid grid-cols-[minmax(0,1fr)] gap-x-14 gap-y-10 lg:grid-cols-[minmax(0,1.15fr)_minmax(0,1fr)]">
-        <section aria-label="Acts and people" className="space-y-8 lg:order-2">
+    <>
+      <Band permit={permit} now_ms={now_ms} timeZone={timeZone} />
+      <div className="grid grid-cols-[minmax(0,1fr)] lg:min-h-[calc(100dvh-7.75rem)] lg:grid-cols-[minmax(0,1fr)_25rem]">
+        <section
+          aria-label="Acts and people"
+          className="border-base-300 space-y-6 px-4 py-4 max-lg:border-b md:px-5 lg:order-2 lg:border-l"
+        >
           {testsGas && <Air permit={permit} person={person} now_ms={now_ms} timeZone={timeZone} />}
           <AfterWatch permit={permit} person={person} timeZone={timeZone} />
           <SigningActs permit={permit} person={person} />
-          <StopWork permit={permit} />
           <Posts permit={permit} person={person} now_ms={now_ms} timeZone={timeZone} />
+          <PeopleOn permit={permit} timeZone={timeZone} />
           <Removals
             permit={permit.number}
             removals={removalsOf(permit.number)}
@@ -69,36 +73,61 @@ export default async function PermitPage({ params }: Params) {
               points={permit.pointsToLock}
             />
           )}
-          <PeopleOn permit={permit} timeZone={timeZone} />
           <Out permit={permit} person={person} timeZone={timeZone} />
         </section>
-        <div className="space-y-10">
+        <div className="space-y-7 px-4 py-4 md:px-5">
+          <Notices permit={permit} timeZone={timeZone} />
           <Words permit={permit} units={person.units} now_ms={now_ms} timeZone={timeZone} />
           <ChangeDraft permit={permit} person={person} />
           <Clashes permit={permit} person={person} timeZone={timeZone} />
-          {!testsGas && <Air permit={permit} person={person} now_ms={now_ms} timeZone={timeZone} />}
           <Asks permit={permit} person={person} />
+          {!testsGas && <Air permit={permit} person={person} now_ms={now_ms} timeZone={timeZone} />}
           <Reach permit={permit} units={person.units} />
           {figures.length > 0 && <AttachedFigures figures={figures} units={person.units} timeZone={timeZone} />}
           <Story permit={permit} timeZone={timeZone} />
         </div>
       </div>
-    </div>
+    </>
   );
 }
 
-function Head({ permit, timeZone }: { permit: PermitView; timeZone: string }) {
-  const { stop } = permit;
+/** How a state looks besides its word: a tone, and a texture of its own, so that neither is needed alone. */
+const BANDS: Readonly<Record<PermitView["state"], string>> = {
+  draft: "band-paper",
+  checked: "band-paper",
+  authorised: "band-paper",
+  issued: "band-paper",
+  live: "band-active",
+  suspended: "band-stopped",
+  "run out": "band-stopped",
+  watching: "band-watch",
+  "work done": "band-watch",
+  closed: "band-over",
+  cancelled: "band-over",
+};
+
+/** The permit's number, kind and state as a band, how long it still holds, and the way to stop the work. */
+function Band({ permit, now_ms, timeZone }: { permit: PermitView; now_ms: number; timeZone: string }) {
+  const left = permit.validTo_ms - now_ms;
+  const isRunning = ["issued", "live", "suspended"].includes(permit.state);
   return (
-    <header>
-      <p>
-        Permit to work, {permit.kind}, for{" "}
+    <header
+      className={`band ${BANDS[permit.runOut ? "run out" : permit.state]} border-base-content flex flex-wrap items-center gap-x-5 gap-y-1 border-b-2 px-4 py-2 md:px-5`}
+    >
+      <h1 className="flex flex-wrap items-baseline gap-x-4 font-semibold max-md:flex-1">
+        <span className="tag text-2xl">{permit.number}</span>
+        <span className="text-lg">
+          <span className="inline-block first-letter:uppercase">{permit.kind}</span> ·{" "}
+          <span>{permitState(permit.state)}</span>
+        </span>
+      </h1>
+      <p className="min-w-0 flex-1 max-md:order-3 max-md:basis-full">
         <Link href={`/jobs/${permit.job.number}/permits`} className="link">
           <span className="tag">{permit.job.number}</span> {permit.job.title}
         </Link>
         {permit.previous && (
           <>
-            . Goes on from{" "}
+            , goes on from{" "}
             <Link href={`/permits/${permit.previous}`} className="link tag">
               {permit.previous}
             </Link>
@@ -106,33 +135,42 @@ function Head({ permit, timeZone }: { permit: PermitView; timeZone: string }) {
         )}
         {permit.next.map((number) => (
           <span key={number}>
-            . Goes on in{" "}
+            , goes on in{" "}
             <Link href={`/permits/${number}`} className="link tag">
               {number}
             </Link>
           </span>
         ))}
       </p>
-      <h1 className="mt-1 flex flex-wrap items-baseline gap-x-5 text-3xl font-semibold">
-        <span className="tag">{permit.number}</span>
-        <span className="text-xl">{permit.state}</span>
-        <a href={`/permits/${permit.number}/paper`} className="link ml-auto pr-1 text-base font-normal">
-          On paper (PDF)
-        </a>
-      </h1>
+      {isRunning && (
+        <p className="flex-none text-right leading-tight max-md:order-4 max-md:text-left">
+          <strong className="num block text-lg">{left > 0 ? `${span(left)} left` : "no time left"}</strong>
+          <span className="num text-sm">to {dayAndClock(permit.validTo_ms, timeZone)}, then work stops</span>
+        </p>
+      )}
+      <StopWork permit={permit} />
+    </header>
+  );
+}
+
+/** What must be read before anything else on the sheet. */
+function Notices({ permit, timeZone }: { permit: PermitView; timeZone: string }) {
+  const { stop } = permit;
+  return (
+    <>
       {permit.runOut && (
-        <p role="alert" className="border-error bg-error/10 mt-3 border-l-4 px-3 py-2">
-          This permit ran out at {dayAndClock(permit.validTo_ms, timeZone)}. Stop work, make safe, sign off.
+        <p role="alert" className="border-error bg-error/10 border-l-4 px-3 py-2">
+          This permit expired at {dayAndClock(permit.validTo_ms, timeZone)}. Stop work, make safe, sign off.
         </p>
       )}
       {permit.sentBack && (
-        <p role="status" className="border-warning mt-3 border-l-4 px-3 py-2">
+        <p role="status" className="border-warning border-l-4 px-3 py-2">
           <strong>Sent back</strong> {dayAndClock(permit.sentBack.at_ms, timeZone)} by {permit.sentBack.by}:{" "}
           {permit.sentBack.words}
         </p>
       )}
       {stop?.type === "stopped" && (
-        <div role="alert" className="border-error bg-error/10 mt-3 border-l-4 px-3 py-2">
+        <div role="alert" className="border-error bg-error/10 border-l-4 px-3 py-2">
           <p className="text-lg font-semibold">{stop.evacuate ? "Stop. Everybody out." : "Work is stopped."}</p>
           <p>
             {dayAndClock(stop.at_ms, timeZone)}, {stop.cause}: {stop.reason}
@@ -148,12 +186,12 @@ function Head({ permit, timeZone }: { permit: PermitView; timeZone: string }) {
         </div>
       )}
       {stop?.type === "break begun" && (
-        <p className="border-warning mt-3 border-l-4 px-3 py-2">
+        <p className="border-warning border-l-4 px-3 py-2">
           A break since {dayAndClock(stop.at_ms, timeZone)}. The watch stays; the air is read again before work goes on.
         </p>
       )}
       {permit.stale.length > 0 && ["draft", "checked", "authorised", "issued", "live"].includes(permit.state) && (
-        <p className="border-warning mt-3 border-l-4 px-3 py-2">
+        <p className="border-warning border-l-4 px-3 py-2">
           Nobody goes on before{" "}
           <Link className="link" href={`/jobs/${permit.job.number}/walk`}>
             {permit.stale.length === 1 ? "a proof is" : `${permit.stale.length} proofs are`} done again
@@ -162,7 +200,7 @@ function Head({ permit, timeZone }: { permit: PermitView; timeZone: string }) {
           {permit.stale.length > 2 && ` and ${permit.stale.length - 2} more`}.
         </p>
       )}
-    </header>
+    </>
   );
 }
 
@@ -180,8 +218,10 @@ function Words({
   const left = permit.validTo_ms - now_ms;
   return (
     <section aria-label="What it says">
-      <dl className="grid gap-x-6 gap-y-4 sm:grid-cols-[9rem_1fr]">
-        <Row label="May be done">{permit.words}</Row>
+      <dl className="grid gap-x-5 gap-y-2 sm:grid-cols-[8rem_1fr]">
+        <Row label="Permitted work">
+          <strong>{permit.words}</strong>
+        </Row>
         <Row label="Where">
           <span className="tag whitespace-normal">{permit.job.job.faces.map((face) => face.place).join(", ")}</span>
         </Row>
@@ -211,7 +251,7 @@ function Words({
             permit.job.boxes.map((box) => (
               <span key={box.number}>
                 {" "}
-                on box{" "}
+                on group lock box{" "}
                 <Link href={`/boxes/${box.number}`} className="link tag">
                   {box.number}
                 </Link>
@@ -235,7 +275,7 @@ function Details({ permit, units, timeZone }: { permit: PermitView; units: UnitS
             {details.welders} with a flame or arc; level{" "}
             <span className="num whitespace-nowrap">{figure(details.level_m, "length", units)}</span>
           </Row>
-          <Row label="Watch after">{details.afterWatch}</Row>
+          <Row label="Post-work watch">{details.afterWatch}</Row>
         </>
       );
     case "confined space entry":
@@ -311,9 +351,13 @@ function classified(space: Extract<PermitView["details"], { kind: "confined spac
 }
 
 function Story({ permit, timeZone }: { permit: PermitView; timeZone: string }) {
-  if (permit.story.length === 0) return null;
   return (
     <section aria-labelledby="story">
+      <p className="mb-1">
+        <a href={`/permits/${permit.number}/paper`} className="link">
+          On paper (PDF)
+        </a>
+      </p>
       <details open={permit.story.length <= STORY_OPEN}>
         <summary className="cursor-pointer">
           <h2 id="story" className="inline text-lg font-semibold">

@@ -25,7 +25,7 @@ export default async function ItemPage({ params }: Params) {
   const { item, links, heldBy } = sheet;
   const timeZone = siteTimeZone();
   return (
-    <div className="max-w-5xl px-4 py-8 md:px-8">
+    <div className="max-w-5xl px-4 py-4 md:px-5">
       <p className="mb-1">
         <Link href="/plant" className="link">
           Plant register

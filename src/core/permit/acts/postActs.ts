@@ -15,7 +15,7 @@ export const postActs = {
     if (post !== command.post)
       return refuse({ code: "not of this kind", permit: permit.number, kind: permit.details.kind });
     if (!command.roles.includes(command.post)) {
-      return refuse({ code: "not yours to do", act: "take a post", needs: [command.post] });
+      return refuse({ code: "not yours to do", act: "take a duty", needs: [command.post] });
     }
     const person = command.by!;
     const here = [...onPost(permit.log), ...peopleOn(permit), ...inside(permit.log)].some(

@@ -69,7 +69,7 @@ export function logWords(entry: LogEntry, nameOf: (id: PersonId) => string, time
     case "purge ended":
       return "Purge ended";
     case "post taken":
-      return `${nameOf(entry.person)} on post, ${entry.post}`;
+      return `${nameOf(entry.person)} on duty, ${entry.post}`;
     case "post left":
       return `${nameOf(entry.person)} off post${entry.to === null ? "" : `, ${nameOf(entry.to)} stays on it`}`;
     case "break begun":

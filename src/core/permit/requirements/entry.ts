@@ -84,7 +84,7 @@ export const ENTRY_ASKS: Readonly<Record<string, AskMaker>> = {
 
   watch: ({ permit }) => {
     const there = onPost(permit.log).some(({ post }) => post === "attendant");
-    return known("watch", "An attendant is on post, with no other duty", there ? null : "nobody is", {
+    return known("watch", "An attendant is on duty, with no other", there ? null : "nobody is", {
       before: "accept",
       holds: "inside",
       cause: "watch missing",

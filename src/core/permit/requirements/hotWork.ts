@@ -75,8 +75,8 @@ export const HOT_WORK_ASKS: Readonly<Record<string, AskMaker>> = {
   watch: (context) => {
     const needs = watchersNeeded(hotWork(context));
     const there = onPost(context.permit.log).filter(({ post }) => post === "fire watch").length;
-    const unmet = there < needs ? `${there} of ${needs} on post` : null;
-    const words = needs === 1 ? "A fire watch is on post" : `${needs} fire watches are on post`;
+    const unmet = there < needs ? `${there} of ${needs} on duty` : null;
+    const words = needs === 1 ? "A fire watch is on duty" : `${needs} fire watches are on duty`;
     return known("watch", words, unmet, { before: "accept", source: NFPA_51B, cause: "watch missing" });
   },
 

@@ -1,3 +1,4 @@
+import { permitState } from "./permitState";
 import { duration } from "../../units/format";
 import { notHeldClause } from "./notHeld";
 import type { LiftHarm, Refusal } from "../../refusal/refusal";
@@ -20,7 +21,7 @@ function wordsOf(refusal: Refusal): string {
     case "already done":
       return `${refusal.what} is already done${refusal.by ? `, by ${refusal.by}` : ""}. Nothing was changed.`;
     case "wrong state":
-      return `${refusal.what} is ${refusal.state}. This can be done only while it is ${refusal.needs}.`;
+      return `${refusal.what} is ${permitState(refusal.state)}. This can be done only while it is ${refusal.needs === "not live" ? "not active" : permitState(refusal.needs)}.`;
     case "wrong plate":
       return `The plate you read says ${refusal.seen || "nothing"}, and that is not what the plate of this point says. Stop and find the right device.`;
     case "lock missing":
@@ -52,7 +53,7 @@ function wordsOf(refusal: Refusal): string {
     case "second person needed":
       return `${refusal.step}: you hung a lock on this isolation, so somebody else must prove it.`;
     case "isolation not proven":
-      return `Isolation ${refusal.isolation} is not proven: ${refusal.open} steps are open. Finish the walk first.`;
+      return `Isolation ${refusal.isolation} is not proven: ${refusal.open} steps are open. Finish its steps first.`;
     case "not held":
       return `${notHeldClause(refusal.why)}. Nobody goes on or starts on it. ${
         refusal.why.code === "plan fell" ? "Plan its points anew, or correct the register." : "Wait until it is judged."
@@ -124,7 +125,7 @@ function wordsOf(refusal: Refusal): string {
     case "not read":
       return `Your lock ${refusal.lock} on permit ${refusal.permit} was cut. Read how that came about and sign it before anything else.`;
     case "no figure":
-      return `${refusal.calculator}: ${refusal.field} ${refusal.why}. Mend it on the bench and attach it again.`;
+      return `${refusal.calculator}: ${refusal.field} ${refusal.why}. Correct it in the calculator and attach it again.`;
     case "count differs":
       return `You count ${refusal.counted} locks on the box, and that is not what is on record. Count again; nobody lifts anything until this is cleared up.`;
     case "people differ":
@@ -191,9 +192,9 @@ function wordsOf(refusal: Refusal): string {
     case "handed over twice":
       return `The place of ${refusal.who} is handed over twice. Each place goes to one person.`;
     case "not a lead":
-      return `${refusal.who} may not lead a work party. Hand the lead's place to somebody who may hold a permit.`;
+      return `${refusal.who} may not be a permit holder. Hand the permit to somebody who may hold one.`;
     case "lead issued it":
-      return "Whoever issued this permit may not lead its work. Hand the lead's place to somebody else.";
+      return "Whoever issued this permit may not be its holder. Hand the permit to somebody else.";
     case "no exchange":
       return `Procedures were not exchanged with ${refusal.firm} yet. The coordinator and their lead do that before their first lock goes on.`;
     case "prove again":
@@ -261,9 +262,9 @@ function wordsOf(refusal: Refusal): string {
     case "not of this kind":
       return `Permit ${refusal.permit} is for ${refusal.kind}, which has no such log.`;
     case "not on post":
-      return `You are not on post as ${refusal.post} of permit ${refusal.permit}. Take the post first.`;
+      return `You are not on duty as ${refusal.post} of permit ${refusal.permit}. Take the duty first.`;
     case "post needed":
-      return `Stay on post at permit ${refusal.permit}: ${refusal.why}. The next takes the post first, then you leave.`;
+      return `Stay on duty at permit ${refusal.permit}: ${refusal.why}. The next takes the duty first, then you leave.`;
     case "no look due":
       return refusal.next === null
         ? "No look is due any more."

@@ -1,3 +1,4 @@
+import Link from "next/link";
 import { HOWS } from "@/core/request/jobFile";
 import { PROFILES, profileOf } from "@/core/requirement/profiles";
 import { peopleToChoose, type JobView } from "@/server/job/jobView";
@@ -23,7 +24,7 @@ export function AskStage({ view, person }: { view: JobView; person: Person }) {
           Planned by the rules {profileOf(view.job.profile).name}
           {view.job.longerThanShift && "; it outlasts one shift"}.
         </p>
-        <h2 className="mt-6 mb-2 text-lg font-semibold">Work faces</h2>
+        <h2 className="mt-6 mb-2 text-lg font-semibold">Work locations</h2>
         <table className="table-sm table">
           <thead>
             <tr>
@@ -54,15 +55,31 @@ export function AskStage({ view, person }: { view: JobView; person: Person }) {
             {dayAndClock(view.windowFrom_ms, timeZone)} to {dayAndClock(view.windowTo_ms, timeZone)},{" "}
             {span(view.windowTo_ms - view.windowFrom_ms)}
           </dd>
-          <dt className="opacity-85">Holder</dt>
+          <dt className="opacity-85">Permit holder</dt>
           <dd>{view.holder}</dd>
           <dt className="opacity-85">Crew</dt>
           <dd>{view.crew.join(", ") || "nobody named yet"}</dd>
-          <dt className="opacity-85">Asked by</dt>
+          {view.like && (
+            <>
+              <dt className="opacity-85">As</dt>
+              <dd>
+                <Link href={`/jobs/${view.like}`} className="link tag">
+                  {view.like}
+                </Link>{" "}
+                was
+              </dd>
+            </>
+          )}
+          <dt className="opacity-85">Requested by</dt>
           <dd>
             {view.askedBy}, {dayAndClock(view.askedAt_ms, timeZone)}
           </dd>
         </dl>
+        <p className="mt-6">
+          <Link href={`/jobs/new?like=${view.number}`} className="link">
+            Request the same again
+          </Link>
+        </p>
         {view.state === "withdrawn" && <p className="mt-6 text-lg font-semibold">The job was withdrawn.</p>}
       </section>
       {mayChange && <Change view={view} timeZone={timeZone} />}
@@ -77,11 +94,11 @@ function Change({ view, timeZone }: { view: JobView; timeZone: string }) {
   return (
     <section className="space-y-4 md:col-span-2" aria-label="Change or withdraw">
       <details>
-        <summary className="link w-fit cursor-pointer">Change what is asked</summary>
+        <summary className="link w-fit cursor-pointer">Change the request</summary>
         <p className="mt-3 mb-4">
           {standing
-            ? "An isolation stands for it: words, window and holder may change, the work faces and the rules not."
-            : "Other work faces or rules make another plan: the hazards are then gone through anew."}
+            ? "An isolation stands for it: words, window and holder may change, the work locations and the rules not."
+            : "Other work locations or rules make another plan: the hazards are then gone through anew."}
         </p>
         <AskForm
           key={JSON.stringify([view.job, view.title, view.work, view.windowFrom_ms, view.windowTo_ms, view.holderId])}

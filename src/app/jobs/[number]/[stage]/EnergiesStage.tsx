@@ -6,6 +6,8 @@ import type { UnitSystem } from "@/core/units/units";
 import { type JobView } from "@/server/job/jobView";
 import { lanternOf, planOf } from "@/server/job/plans";
 import { LaidLantern } from "./LaidLantern";
+import { Bench } from "@/ui/stage/Bench";
+import { ShineRow } from "@/ui/stage/ShineRow";
 import { Carrier } from "@/ui/text/Carrier";
 import { energy } from "@/ui/text/energy";
 import { Route } from "@/ui/text/Route";
@@ -25,42 +27,50 @@ export async function EnergiesStage({ view, units, opened }: { view: JobView; un
   const hidden = ways.filter((way) => way.sources.every((source) => source.hidden)).length;
   const path = `/jobs/${view.number}/energies`;
   return (
-    <div className="space-y-10">
-      <p className="max-w-prose text-lg">
-        <span className="num font-semibold">{sources.size}</span> sources reach this work by{" "}
-        <span className="num font-semibold">{ways.length}</span> ways in,{" "}
-        <span className="num font-semibold">{hidden}</span> of them hidden. What comes as supplied or by the work’s own
-        drive stands first. Every device is taken as passing.
-      </p>
-      {view.job.faces.map(({ place }) => (
-        <IntoFace
-          key={place}
-          face={place}
-          ways={ways.filter((way) => way.face === place)}
-          groups={made.energies.filter((group) => group.face === place)}
-          path={path}
-          opened={opened}
+    <Bench
+      drawing={
+        <LaidLantern
+          scene={lantern.scene}
+          frames={kept ? lantern.frames : lantern.frames.slice(0, 1)}
+          now={kept ? lantern.now : 0}
         />
-      ))}
-      <LaidLantern
-        scene={lantern.scene}
-        frames={kept ? lantern.frames : lantern.frames.slice(0, 1)}
-        now={kept ? lantern.now : 0}
-      />
-      {made.findings.length > 0 && (
-        <section>
-          <h2 className="mb-2 text-lg font-semibold">Look at these</h2>
-          <ul className="max-w-4xl space-y-1.5">
-            {made.findings.map((finding) => (
-              <li key={finding.sentence} className="border-accent border-l-4 px-3 py-0.5">
-                {finding.sentence}
-              </li>
-            ))}
-          </ul>
-        </section>
-      )}
-      {made.stored.length > 0 && <StoredEnergies units={units} rows={made.stored} />}
-    </div>
+      }
+    >
+      <p className="mb-1 text-lg">
+        <span className="num font-semibold">{sources.size}</span> sources reach this work by{" "}
+        <span className="num font-semibold">{ways.length}</span> paths in,{" "}
+        <span className="num font-semibold">{hidden}</span> of them hidden.
+      </p>
+      <p className="mb-4 text-sm">
+        What comes as supplied or by the work’s own drive stands first. Every device is taken as passing. Touch a path
+        and it shines in the drawing.
+      </p>
+      <div className="space-y-6">
+        {view.job.faces.map(({ place }) => (
+          <IntoFace
+            key={place}
+            face={place}
+            ways={ways.filter((way) => way.face === place)}
+            groups={made.energies.filter((group) => group.face === place)}
+            path={path}
+            opened={opened}
+          />
+        ))}
+        {made.findings.length > 0 && (
+          <section>
+            <h2 className="mb-2 text-lg font-semibold">Look at these</h2>
+            <ul className="space-y-1.5">
+              {made.findings.map((finding) => (
+                <li key={finding.sentence} className="border-accent border-l-4 px-3 py-0.5">
+                  {finding.sentence}
+                </li>
+              ))}
+            </ul>
+          </section>
+        )}
+        {made.stored.length > 0 && <StoredEnergies units={units} rows={made.stored} />}
+      </div>
+    </Bench>
   );
 }
 
@@ -86,31 +96,28 @@ function IntoFace({
       <h2 className="mb-2 text-lg font-semibold">
         Into <span className="tag">{face}</span>
       </h2>
-      {ways.length === 0 && <p>Nothing reaches it. If that surprises you, the register is missing a link: walk it.</p>}
+      {ways.length === 0 && (
+        <p>Nothing reaches it. If that surprises you, the register is missing a link: field-verify it.</p>
+      )}
       {likely.length > 0 && (
-        <WideTable label={`Ways into ${face}`}>
-          <table className="table">
-            <thead>
-              <tr>
-                <th className="w-36">Through</th>
-                <th className="w-36">As</th>
-                <th className="w-56">From</th>
-                <th>Likeliest way, from source to work</th>
-                <th className="w-52">Hidden</th>
-              </tr>
-            </thead>
-            <tbody>
-              {likely.map((way) => (
-                <WayRows key={way.index} way={way} path={path} isOpen={opened === way.index} />
-              ))}
-            </tbody>
-          </table>
-        </WideTable>
+        <table aria-label={`Paths into ${face}`} className="w-full">
+          <thead className="sr-only">
+            <tr>
+              <th>Through, as</th>
+              <th>From, and the likeliest path from source to work</th>
+            </tr>
+          </thead>
+          <tbody>
+            {likely.map((way) => (
+              <WayRows key={way.index} way={way} path={path} isOpen={opened === way.index} />
+            ))}
+          </tbody>
+        </table>
       )}
       <p className="mt-3 flex flex-wrap gap-x-8 gap-y-1">
         {unlikely.length > 0 && (
           <span>
-            <span className="num">{unlikely.length}</span> more {unlikely.length === 1 ? "way" : "ways"} in only by
+            <span className="num">{unlikely.length}</span> more {unlikely.length === 1 ? "path" : "paths"} in only by
             turning other machines or back over a shared board.{" "}
             <Toggle path={path} show="unlikely" isOpen={opened === "unlikely"} words="Show them" />
           </span>
@@ -142,34 +149,36 @@ function Toggle({ path, show, isOpen, words }: { path: string; show: string; isO
   );
 }
 
-/** One way in: its likeliest source, and every other when it is opened. */
+/** One path in: its likeliest source, and every other when it is opened. Touched, its route shines in the drawing. */
 function WayRows({ way, path, isOpen }: { way: Numbered; path: string; isOpen: boolean }) {
   const [lead, ...others] = way.sources;
   const source = lead!;
   return (
     <>
-      <tr>
-        <td className="tag">{way.through}</td>
-        <td>
+      <ShineRow via={source.via} name={`${source.source} through ${way.through}`}>
+        <td className="w-32 py-2 pr-3 align-top">
+          <span className="tag block font-semibold">{way.through}</span>
           <Carrier name={way.carrier} />
         </td>
-        <td>
+        <td className="py-2 align-top">
           <span className="tag">{source.source}</span> <span className="text-sm">{source.carrier}</span>
+          {source.hidden && (
+            <span className="border-accent ml-2 inline-block rounded-sm border px-1.5 text-sm font-medium">
+              Hidden: {source.hiddenBy.join(", ")}
+            </span>
+          )}
+          <Route via={source.via} marked={source.nearestDevice ? [source.nearestDevice] : []} />
+          {source.nearestDevice === null && <strong className="block">No device on this path.</strong>}
           {others.length > 0 && (
             <span className="block text-sm">
               <Toggle path={path} show={String(way.index)} isOpen={isOpen} words={`and ${others.length} more`} />
             </span>
           )}
         </td>
-        <td>
-          <Route via={source.via} marked={source.nearestDevice ? [source.nearestDevice] : []} />
-          {source.nearestDevice === null && <strong className="block">No device on this way.</strong>}
-        </td>
-        <td>{source.hidden ? <span className="font-medium">Hidden: {source.hiddenBy.join(", ")}</span> : "plain"}</td>
-      </tr>
+      </ShineRow>
       {isOpen && (
         <tr>
-          <td colSpan={5} className="pt-0">
+          <td colSpan={2} className="pt-0 pb-2">
             <ul className="border-base-300 space-y-1.5 border-l pl-4">
               {others.map((other) => (
                 <li key={`${other.source} ${other.carrier}`}>

@@ -141,7 +141,7 @@ export function HazardsStage({ view, person }: { view: JobView; person: Person }
               )}
             </div>
           ))}
-          <ActForm act="hazard.ask" label="Ask a question" fixed={fixed} button="Ask" compact>
+          <ActForm act="hazard.ask" label="Ask a question" fixed={fixed} button="Send the request" compact>
             <Field label="What must somebody answer?" name="words" autoComplete="off" className="w-64" />
           </ActForm>
         </section>
@@ -276,7 +276,7 @@ function Conditions({
       )}
       {mayDecide && (
         <details open={conditions === null}>
-          <summary className="link w-fit cursor-pointer">{conditions ? "Say again" : "Say"}</summary>
+          <summary className="link w-fit cursor-pointer">{conditions ? "Change" : "Say"}</summary>
           <div className="mt-3">
             <ActForm
               act="hazard.conditions"

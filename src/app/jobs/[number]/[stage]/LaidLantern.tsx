@@ -11,7 +11,7 @@ export function LaidLantern(props: Props) {
   return (
     <Suspense
       fallback={
-        <p className="grid place-items-center" style={{ height: props.height ?? 460 }}>
+        <p className="grid min-h-80 place-items-center" style={{ height: props.height ?? "100%" }}>
           Drawing the plant…
         </p>
       }
@@ -24,7 +24,7 @@ export function LaidLantern(props: Props) {
 async function Laid({ frames, ...props }: Props) {
   const layout = await layoutOf(props.scene).catch(() => null);
   return layout === null ? (
-    <p className="border-base-300 grid place-items-center border" style={{ height: props.height ?? 460 }}>
+    <p className="grid min-h-80 place-items-center" style={{ height: props.height ?? "100%" }}>
       The drawing failed. The lists hold the same facts.
     </p>
   ) : (

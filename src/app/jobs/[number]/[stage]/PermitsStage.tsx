@@ -4,6 +4,7 @@ import { kindRule, PERMIT_KINDS, type PermitKind } from "@/core/permit/kinds/kin
 import { draftDefaults } from "@/server/permit/draftDefaults";
 import { exchangesOf } from "@/server/box/boxView";
 import { peopleToChoose, type JobView } from "@/server/job/jobView";
+import { permitState } from "@/core/words/en/permitState";
 import { requestTime_ms, siteTimeZone } from "@/server/runtime/siteTime";
 import type { Person } from "@/server/people/signIn";
 import { CrewForm } from "@/ui/job/CrewForm";
@@ -40,7 +41,7 @@ export function PermitsStage({ view, person, kind: asked }: Props) {
                 <th>Kind</th>
                 <th>State</th>
                 <th>Signed on</th>
-                <th>Runs out</th>
+                <th>Expires</th>
                 <th>Work</th>
               </tr>
             </thead>
@@ -55,9 +56,9 @@ export function PermitsStage({ view, person, kind: asked }: Props) {
                   <td className="whitespace-nowrap">{permit.kind}</td>
                   <td className="whitespace-nowrap">
                     {permit.state === "run out" || permit.state === "suspended" ? (
-                      <strong>{permit.state}</strong>
+                      <strong>{permitState(permit.state)}</strong>
                     ) : (
-                      permit.state
+                      permitState(permit.state)
                     )}
                   </td>
                   <td className="num">{permit.on}</td>

@@ -1,13 +1,17 @@
 import { clashesFor, deviationsOf, sharedWith, type JobView } from "@/server/job/jobView";
 import { comparisonOf, lanternOf, planOf, plantOf } from "@/server/job/plans";
+import { lastTimeOf } from "@/server/job/lastTime";
 import { standingOnToday } from "@/server/job/standing";
 import type { Person } from "@/server/people/signIn";
 import { ExtentLinks } from "@/ui/lantern/ExtentLinks";
+import { Bench } from "@/ui/stage/Bench";
+import { Drawer } from "@/ui/stage/Drawer";
 import { LaidLantern } from "./LaidLantern";
 import type { Extent } from "./extent";
 import { AlsoStops } from "./points/AlsoStops";
-import { Alternatives } from "./points/Alternatives";
+import { Alternatives, Approve } from "./points/Alternatives";
 import { Behind } from "./points/Behind";
+import { LastTime } from "./points/LastTime";
 import { PlannerChanges } from "./points/PlannerChanges";
 import { PointTable } from "./points/PointTable";
 import { RouteTable } from "./points/RouteTable";
@@ -39,69 +43,106 @@ export async function PointsStage({
   });
   const nameOf = (tag: string) => plantOf(view).plant.items.find((item) => item.tag === tag)?.name ?? "";
   const stale = await standingOnToday(view);
+  const last = await lastTimeOf(view);
   const glowing = shown.routes.find((route) => route.depth === 0 && route.required > 0);
   const clashes = clashesFor(view, shown);
   const shared = sharedWith(view, shown);
+  const minutes = shown.points.reduce((sum, { effort_min }) => sum + effort_min, 0);
+  const stops = shown.goesDark.filter(({ isWork }) => !isWork).length + shown.alsoStops.length;
+  const behind = shown.cavities.length + shown.darkZone.trapped.length;
   return (
-    <div className="space-y-10">
-      {view.isolation && (
-        <p className="max-w-prose">
-          Isolation <span className="tag">{view.isolation.number}</span>, approved by {view.approvedBy} on plant
-          revision <span className="num">{view.plantRevision}</span>: {shown.objective}, cut{" "}
-          {shown.school === "work" ? "near the work" : "at the supply"}, by the rules {shown.profile}.
+    <Bench
+      drawing={
+        <div className="flex h-full flex-col">
+          <div className="border-base-300 border-b px-4 py-1">
+            <ExtentLinks
+              path={`/jobs/${view.number}/points`}
+              keep={chosen === null ? {} : { plan: String(chosen) }}
+              {...extent}
+              scene={lantern.scene}
+            />
+          </div>
+          <div className="min-h-0 flex-1">
+            <LaidLantern
+              key={String(extent.whole)}
+              trace={glowing?.via}
+              scene={lantern.scene}
+              frames={lantern.frames}
+              now={view.isolation ? lantern.now : lantern.frames.length - 1}
+              failures={shown.singleFailures.map(({ device, faces }) => ({ device, faces }))}
+            />
+          </div>
+        </div>
+      }
+      foot={compared && <Approve view={view} comparison={compared.comparison} shown={index} person={person} />}
+    >
+      <div className="mb-2 flex flex-wrap items-baseline justify-between gap-x-4 gap-y-1">
+        <h2 className="text-lg font-semibold">
+          <span className="num">{shown.points.length}</span> points · <span className="num">{minutes}</span> min
+        </h2>
+        <p className={`rounded-sm border px-2 text-sm ${glowing ? "border-error font-bold" : "border-success"}`}>
+          {glowing ? "energy still reaches the work" : "by the plan no energy reaches the work"}
         </p>
-      )}
-      {stale && <Stale stale={stale} revision={view.plantRevisionNow} />}
-      {clashes.map((clash) => (
-        <p key={`${clash.device}${clash.stoppedBy}`} className="border-error max-w-prose border-l-4 px-3 py-1">
-          <span className="tag">{clash.device}</span> is stopped for job {clash.stoppedBy} and must stay passing for job{" "}
-          {clash.neededBy}. Both cannot be: agree another point.
-        </p>
-      ))}
-      {compared && <Alternatives view={view} comparison={compared.comparison} shown={index} person={person} />}
-      <Shortfalls view={view} plan={shown} accepted={deviationsOf(view)} person={person} />
-      <ExtentLinks
-        path={`/jobs/${view.number}/points`}
-        keep={chosen === null ? {} : { plan: String(chosen) }}
-        {...extent}
-        scene={lantern.scene}
-      />
-      {glowing && (
-        <p className="max-w-4xl">
-          <strong>Still glowing with every point isolated:</strong>{" "}
-          <span className="tag whitespace-normal">{glowing.via.join(" › ")}</span>
-        </p>
-      )}
-      <LaidLantern
-        key={String(extent.whole)}
-        trace={glowing?.via}
-        scene={lantern.scene}
-        frames={lantern.frames}
-        now={view.isolation ? lantern.now : lantern.frames.length - 1}
-        failures={shown.singleFailures.map(({ device, faces }) => ({ device, faces }))}
-      />
-      {shown.notices.length > 0 && (
-        <ul className="max-w-4xl space-y-1.5">
-          {shown.notices.map((notice) => (
-            <li key={notice} className="border-accent border-l-4 px-3 py-0.5">
-              {notice}
-            </li>
-          ))}
-        </ul>
-      )}
-      <AlsoStops plan={shown} />
-      <PointTable plan={shown} nameOf={nameOf} shared={shared} />
-      {!view.isolation && person.roles.includes("coordinator") && <PlannerChanges view={view} />}
-      <Behind plan={shown} units={person.units} />
-      <RouteTable
-        plan={shown}
-        from={routesFrom}
-        href={(from) => {
-          const query = new URLSearchParams(chosen === null ? {} : { plan: String(chosen) });
-          if (from !== null) query.set("routes", String(from));
-          return `/jobs/${view.number}/points?${query.toString()}`;
-        }}
-      />
-    </div>
+      </div>
+      <div className="space-y-4">
+        {view.isolation && (
+          <p className="text-sm">
+            Isolation <span className="tag">{view.isolation.number}</span>, approved by {view.approvedBy} on plant
+            revision <span className="num">{view.plantRevision}</span>: {shown.objective},{" "}
+            {shown.school === "work" ? "at the work" : "at the supply"}, by the rules {shown.profile}.
+          </p>
+        )}
+        {last && <LastTime last={last} plan={shown} />}
+        {stale && <Stale stale={stale} revision={view.plantRevisionNow} />}
+        {clashes.map((clash) => (
+          <p key={`${clash.device}${clash.stoppedBy}`} className="border-error border-l-4 px-3 py-1">
+            <span className="tag">{clash.device}</span> is stopped for job {clash.stoppedBy} and must stay passing for
+            job {clash.neededBy}. Both cannot be: agree another point.
+          </p>
+        ))}
+        {glowing && (
+          <p>
+            <strong>Still live with every point isolated:</strong>{" "}
+            <span className="tag whitespace-normal">{glowing.via.join(" › ")}</span>
+          </p>
+        )}
+        {compared && <Alternatives view={view} comparison={compared.comparison} shown={index} />}
+        <Shortfalls view={view} plan={shown} accepted={deviationsOf(view)} person={person} />
+        {shown.notices.length > 0 && (
+          <ul className="space-y-1.5">
+            {shown.notices.map((notice) => (
+              <li key={notice} className="border-accent border-l-4 px-3 py-0.5">
+                {notice}
+              </li>
+            ))}
+          </ul>
+        )}
+        <PointTable plan={shown} nameOf={nameOf} shared={shared} />
+      </div>
+      <div className="mt-4">
+        <Drawer title="What else stops" count={stops}>
+          <AlsoStops plan={shown} />
+        </Drawer>
+        <Drawer title="Sections between barriers, and what is trapped" count={behind}>
+          <Behind plan={shown} units={person.units} />
+        </Drawer>
+        <Drawer title="Paths, their grades and rules" count={shown.routes.length} open={routesFrom !== null}>
+          <RouteTable
+            plan={shown}
+            from={routesFrom}
+            href={(from) => {
+              const query = new URLSearchParams(chosen === null ? {} : { plan: String(chosen) });
+              if (from !== null) query.set("routes", String(from));
+              return `/jobs/${view.number}/points?${query.toString()}`;
+            }}
+          />
+        </Drawer>
+        {!view.isolation && person.roles.includes("coordinator") && (
+          <Drawer title="Change the plan" count={view.job.pinned.length + view.job.struck.length}>
+            <PlannerChanges view={view} />
+          </Drawer>
+        )}
+      </div>
+    </Bench>
   );
 }

@@ -8,16 +8,17 @@ import { WalkStage } from "./WalkStage";
 export function ReturnStage({ view, person }: { view: JobView; person: Person }) {
   const { isolation } = view;
   const isCoordinator = person.roles.includes("coordinator");
-  if (isolation === null) return <p>Nothing is isolated for this job, so there is nothing to return.</p>;
+  if (isolation === null)
+    return <p className="p-4">Nothing is isolated for this job, so there is nothing to restore.</p>;
   if (isolation.state === "isolating" || isolation.state === "proven" || isolation.state === "testing") {
     const on = [...new Set(view.boxes.flatMap((box) => box.locks.map((lock) => lock.person)))];
     const standing = view.boxes.flatMap((box) => box.standing);
     const open = view.permits.filter((permit) => permit.state !== "closed" && permit.state !== "cancelled");
     return (
-      <div className="max-w-prose space-y-4">
+      <div className="max-w-prose space-y-4 p-4 md:px-5">
         <p>
-          The points stay locked until the return is started. It can be started when nobody is signed on, every permit
-          is closed and the lock that was first on is off the box.
+          The points stay locked until restoring is started. It can be started when nobody is signed on, every permit is
+          closed and the lock that was first on is off the box.
         </p>
         <ul className="space-y-1">
           <li>
@@ -44,39 +45,47 @@ export function ReturnStage({ view, person }: { view: JobView; person: Person })
         {isCoordinator ? (
           <ActForm
             act="return.start"
-            label="Start the return"
+            label="Start restoring"
             fixed={{ isolation: isolation.number }}
             pin
-            button="Start the return"
+            button="Start restoring"
             tone="strong"
           />
         ) : (
-          <p>A coordinator starts the return.</p>
+          <p>A coordinator starts restoring.</p>
         )}
       </div>
     );
   }
   return (
-    <div className="space-y-8">
-      {isolation.state === "restored" && view.state === "open" && (
-        <div className="max-w-prose space-y-3">
-          <p>Every lock is off and the plant is handed over.</p>
-          {isCoordinator ? (
-            <ActForm
-              act="job.close"
-              label="Close the job"
-              fixed={{ job: view.number }}
-              pin
-              button="Close the job"
-              tone="strong"
-            />
-          ) : (
-            <p>A coordinator closes the job.</p>
+    <WalkStage
+      view={view}
+      person={person}
+      phase="restore"
+      lead={
+        <>
+          {isolation.state === "restored" && view.state === "open" && (
+            <div className="mb-4 space-y-3">
+              <p>Every lock is off and the plant is handed over.</p>
+              {isCoordinator ? (
+                <ActForm
+                  act="job.close"
+                  label="Close the job"
+                  fixed={{ job: view.number }}
+                  pin
+                  button="Close the job"
+                  tone="strong"
+                />
+              ) : (
+                <p>A coordinator closes the job.</p>
+              )}
+            </div>
           )}
-        </div>
-      )}
-      {view.state === "closed" && <p className="text-lg font-semibold">The job is closed and back in service.</p>}
-      <WalkStage view={view} person={person} phase="restore" />
-    </div>
+          {view.state === "closed" && (
+            <p className="mb-4 text-lg font-semibold">The job is closed and back in service.</p>
+          )}
+        </>
+      }
+    />
   );
 }

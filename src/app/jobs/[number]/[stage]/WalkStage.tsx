@@ -1,4 +1,5 @@
 import Link from "next/link";
+import type { ReactNode } from "react";
 import { guideOf } from "@/core/procedure/walkGuide";
 import { itemTagOf } from "@/core/procedure/steps";
 import { suspects } from "@/core/plan/suspects";
@@ -15,6 +16,7 @@ import { lanternOf, planOf, plantOf } from "@/server/job/plans";
 import { heldElsewhere, replanView, temporaryView } from "@/server/isolation/walkView";
 import { siteTime, siteTimeZone } from "@/server/runtime/siteTime";
 import type { Person } from "@/server/people/signIn";
+import { Bench } from "@/ui/stage/Bench";
 import { LaidLantern } from "./LaidLantern";
 import { IsolationReview } from "@/ui/locks/IsolationReview";
 import { ProveAgain } from "@/ui/locks/ProveAgain";
@@ -40,15 +42,21 @@ function overAt(life: Pick<IsolationLife, "steps">, step: WalkStep, takes: StepT
   return overAt_ms(life, step, { least_s, isAssumed: takes.waits.some(({ assumed }) => assumed.length > 0) });
 }
 
-type Props = Readonly<{ view: JobView; person: Person; phase: "isolate" | "restore" }>;
+type Props = Readonly<{
+  view: JobView;
+  person: Person;
+  phase: "isolate" | "restore";
+  /** What stands before the steps. */
+  lead?: ReactNode;
+}>;
 
 /** The ordered steps of an isolation or of its return. Steps that may be done now are open; the rest wait. */
-export async function WalkStage({ view, person, phase }: Props) {
+export async function WalkStage({ view, person, phase, lead }: Props) {
   const { isolation } = view;
   if (isolation === null) {
     return (
-      <p>
-        Nothing to walk yet.{" "}
+      <p className="p-4">
+        Nothing to isolate yet.{" "}
         <Link className="link" href={`/jobs/${view.number}/points`}>
           Approve the points
         </Link>{" "}
@@ -105,29 +113,26 @@ export async function WalkStage({ view, person, phase }: Props) {
   const isCoordinator = person.roles.includes("coordinator");
   const replan = phase === "isolate" ? await replanView(view) : null;
   const tests = rowsOf("test");
+  const inPhase = isolation.steps.filter((step) => step.phase === phase);
+  const doneCount = inPhase.filter(isDone).length;
   return (
-    <div className="grid gap-8 lg:grid-cols-[minmax(0,1fr)_minmax(0,1fr)]">
-      <section aria-labelledby="steps" className="order-2 min-w-0 lg:order-1">
-        <div className="mb-3 flex flex-wrap items-baseline gap-x-5 gap-y-1">
-          <h2 id="steps" className="text-lg font-semibold">
-            {phase === "isolate" ? `Isolation ${isolation.number}` : `Return of ${isolation.number}`}:{" "}
+    <Bench drawing={<LaidLantern scene={lantern.scene} frames={lantern.frames} now={lantern.now} {...shown} />}>
+      {lead}
+      <section aria-labelledby="steps" className="min-w-0">
+        <div className="mb-2 flex flex-wrap items-baseline gap-x-4 gap-y-1">
+          <h2 id="steps" className="flex-1 font-semibold">
+            {phase === "isolate" ? "Isolation" : "Restoring"} {isolation.number}:{" "}
             {isolationState(isolation.state, view.planFault)}
           </h2>
-          {view.boxes.map((box) => (
-            <Link key={box.number} href={`/boxes/${box.number}`} className="link">
-              Box <span className="tag">{box.number}</span>
-            </Link>
-          ))}
-          {phase === "isolate" && (
-            <>
-              <a href={`/jobs/${view.number}/tags`} className="link">
-                Tag sheet (PDF)
-              </a>
-              <a href={`/jobs/${view.number}/certificate`} className="link">
-                Certificate (PDF)
-              </a>
-            </>
-          )}
+          <span className="num text-sm">
+            {doneCount} of {inPhase.length} steps done
+          </span>
+        </div>
+        <div aria-hidden className="bg-base-300 mb-3 h-1">
+          <div
+            className="bg-base-content h-1"
+            style={{ width: `${(100 * doneCount) / Math.max(1, inPhase.length)}%` }}
+          />
         </div>
         <NotHeldNotice why={view.planFault} />
         {replan && (
@@ -139,45 +144,53 @@ export async function WalkStage({ view, person, phase }: Props) {
             until={siteField(view.windowTo_ms, timeZone)}
           />
         )}
-        {phase === "isolate" && view.review && (
-          <IsolationReview
-            isolation={isolation.number}
-            review={view.review}
-            mayReview={isCoordinator}
-            timeZone={timeZone}
-          />
-        )}
-        {phase === "isolate" && isolation.state !== "restored" && view.held.length > 0 && (
-          <SwapForm isolation={isolation.number} held={view.held} mayDo={person.roles.includes("isolator")} />
-        )}
-        {phase === "isolate" && isolation.state === "proven" && (
-          <ProveAgain isolation={isolation} stale={view.stale} person={person} />
-        )}
-        {phase === "isolate" && (
-          <TemporaryRestores
-            isolation={isolation.number}
-            state={isolation.state}
-            held={view.held}
-            tests={temporaryView(view)}
-            person={{ id: person.id, roles: person.roles }}
-            timeZone={timeZone}
-          />
-        )}
         {phase === "isolate" && tests.length > 0 && (
           <>
-            <h3 className="mt-6 mb-2 text-lg font-semibold">Lifted for a test</h3>
+            <h3 className="mb-2 text-lg font-semibold">Lifted for a test</h3>
             {walkList("test")}
-            <h3 className="mt-8 mb-2 text-lg font-semibold">As it was isolated</h3>
+            <h3 className="mt-6 mb-2 text-lg font-semibold">As it was isolated</h3>
           </>
         )}
         {walkList(phase)}
+        {phase === "isolate" && (
+          <div className="mt-6 flex flex-col gap-3">
+            <p className="flex flex-wrap gap-x-5 gap-y-1">
+              {view.boxes.map((box) => (
+                <Link key={box.number} href={`/boxes/${box.number}`} className="link">
+                  Group lock box <span className="tag">{box.number}</span>
+                </Link>
+              ))}
+              <a href={`/jobs/${view.number}/tags`} className="link">
+                Tag sheet (PDF)
+              </a>
+              <a href={`/jobs/${view.number}/certificate`} className="link">
+                Certificate (PDF)
+              </a>
+            </p>
+            {view.review && (
+              <IsolationReview
+                isolation={isolation.number}
+                review={view.review}
+                mayReview={isCoordinator}
+                timeZone={timeZone}
+              />
+            )}
+            {isolation.state !== "restored" && view.held.length > 0 && (
+              <SwapForm isolation={isolation.number} held={view.held} mayDo={person.roles.includes("isolator")} />
+            )}
+            {isolation.state === "proven" && <ProveAgain isolation={isolation} stale={view.stale} person={person} />}
+            <TemporaryRestores
+              isolation={isolation.number}
+              state={isolation.state}
+              held={view.held}
+              tests={temporaryView(view)}
+              person={{ id: person.id, roles: person.roles }}
+              timeZone={timeZone}
+            />
+          </div>
+        )}
       </section>
-      <div className="order-1 lg:order-2">
-        <div className="lg:sticky lg:top-4">
-          <LaidLantern scene={lantern.scene} frames={lantern.frames} now={lantern.now} {...shown} height={520} />
-        </div>
-      </div>
-    </div>
+    </Bench>
   );
 }
 

@@ -5,6 +5,8 @@ import { PERMIT_KINDS, type PermitKind } from "@/core/permit/kinds/kinds";
 import { STAGES, type Stage } from "@/core/job/nextAct";
 import { isDone } from "@/core/isolation/failures";
 import { jobView, type JobView } from "@/server/job/jobView";
+import { StageLamps } from "@/ui/stage/StageLamps";
+import { STAGE_SHORT, STAGE_WORDS } from "@/ui/text/stageWords";
 import { requirePerson } from "@/server/people/session";
 import { requestTime_ms } from "@/server/runtime/siteTime";
 import type { Person } from "@/server/people/signIn";
@@ -24,21 +26,10 @@ type Params = {
   searchParams: Promise<Record<string, string | string[] | undefined>>;
 };
 
-const WORDS: Readonly<Record<Stage, string>> = {
-  ask: "Ask",
-  energies: "Energies",
-  hazards: "Hazards",
-  points: "Points",
-  time: "Time",
-  kit: "Kit",
-  walk: "Walk",
-  permits: "Permits",
-  return: "Return",
-};
-
 export async function generateMetadata({ params }: Pick<Params, "params">): Promise<Metadata> {
   const { number, stage } = await params;
-  return { title: `${number} ${stage}` };
+  const known = STAGES.find((one) => one === stage);
+  return { title: `${number} ${known ? STAGE_WORDS[known] : stage}` };
 }
 
 export default async function StagePage({ params, searchParams }: Params) {
@@ -55,57 +46,64 @@ export default async function StagePage({ params, searchParams }: Params) {
   const routesFrom = typeof query.routes === "string" && /^\d{1,4}$/.test(query.routes) ? Number(query.routes) : null;
   const view = jobView(number, requestTime_ms());
   if (view === null || stage === undefined) notFound();
+  const isBench = view.missingFaces.length === 0 && BENCHES.includes(stage);
   return (
-    <div className="px-4 pt-6 pb-10 md:px-8">
-      <header className="border-base-300 mb-6 border-b">
-        <div className="flex flex-wrap items-start gap-x-8 gap-y-2">
-          <h1 className="text-2xl font-semibold tracking-tight">
-            <span className="tag mr-3 font-medium">{view.number}</span>
-            {view.title}
-          </h1>
-          <p className="ml-auto max-w-md pt-1">
-            {view.next ? (
-              <>
-                <span className="text-accent mr-2 font-semibold">Next</span>
-                <Link href={`/jobs/${number}/${view.next.stage}`} className="link">
-                  {view.next.words}
-                </Link>{" "}
-                <span className="opacity-85">({view.next.who.join(" or ")})</span>
-              </>
-            ) : (
-              "Closed. Back in service."
-            )}
-          </p>
-        </div>
-        <nav aria-label="The job, in the order of the work" className="mt-4 overflow-x-auto">
-          <ol className="flex">
-            {STAGES.map((one, index) => (
-              <li key={one} className="flex items-center">
-                {index > 0 && <span aria-hidden className="bg-base-300 mx-1 h-px w-4 md:w-8" />}
-                <Link
-                  href={`/jobs/${number}/${one}`}
-                  aria-current={one === stage ? "step" : undefined}
-                  className={`hover:bg-base-200 block border-b-4 px-2 pt-1 pb-2 whitespace-nowrap md:px-3 ${one === stage ? "border-accent font-semibold" : "border-transparent"}`}
-                >
-                  {WORDS[one]}
-                  <span className="ml-2 text-sm opacity-85">{progress(view, one)}</span>
-                </Link>
-              </li>
-            ))}
-          </ol>
-        </nav>
-      </header>
-      <StageBody
-        stage={stage}
-        view={view}
-        person={person}
-        chosen={chosen}
-        extent={extent}
-        kind={kind}
-        opened={opened}
-        routesFrom={routesFrom}
+    <>
+      <JobRow view={view} stage={stage} />
+      <div className={isBench ? "" : "px-4 pt-4 pb-10 md:px-5"}>
+        <StageBody
+          stage={stage}
+          view={view}
+          person={person}
+          chosen={chosen}
+          extent={extent}
+          kind={kind}
+          opened={opened}
+          routesFrom={routesFrom}
+        />
+      </div>
+    </>
+  );
+}
+
+/** Stages that share one drawing with what it is about. */
+const BENCHES: readonly Stage[] = ["energies", "points", "walk", "return"];
+
+/** The job in one row: number, title, its stages as a string of lamps, and the next act. */
+function JobRow({ view, stage }: { view: JobView; stage: Stage }) {
+  const now = view.next === null ? STAGES.length : STAGES.indexOf(view.next.stage);
+  return (
+    <header className="border-base-300 flex flex-wrap items-center gap-x-4 border-b px-3 md:px-5 lg:h-[46px] lg:flex-nowrap">
+      <h1 className="min-w-0 truncate py-1.5 font-semibold lg:max-w-[22%] lg:shrink-0" title={view.title}>
+        <span className="tag mr-2">{view.number}</span>
+        {view.title}
+      </h1>
+      <StageLamps
+        stages={STAGES.map((one, index) => ({
+          href: `/jobs/${view.number}/${one}`,
+          short: STAGE_SHORT[one],
+          words: STAGE_WORDS[one],
+          told: progress(view, one),
+          isHere: one === stage,
+          lamp: index < now ? "behind" : index === now ? "next" : "ahead",
+        }))}
       />
-    </div>
+      <p className={`text-sm lg:ml-auto lg:shrink-0 ${view.next?.stage === stage ? "max-lg:hidden" : ""}`}>
+        {view.next === null ? (
+          "Closed. Back in service."
+        ) : (
+          <Link
+            href={`/jobs/${view.number}/${view.next.stage}`}
+            title={`${view.next.words} (${view.next.who.join(" or ")})`}
+            className="flex min-h-9 items-center gap-2"
+          >
+            <span className="text-accent font-semibold">Next</span>
+            <span className="link max-w-52 truncate">{view.next.words}</span>
+            <span className="sr-only">({view.next.who.join(" or ")})</span>
+          </Link>
+        )}
+      </p>
+    </header>
   );
 }
 

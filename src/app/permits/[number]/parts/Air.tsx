@@ -29,7 +29,7 @@ export function Air({ permit, person, now_ms, timeZone }: Props) {
     <section aria-labelledby="air" className="space-y-4">
       <div>
         <h2 id="air" className="text-lg font-semibold">
-          Air: {state.fit ? "fit" : "not fit to work in"}
+          Gas test: {state.fit ? "acceptable" : "not acceptable"}
         </h2>
         <p className="text-sm opacity-85">
           Oxygen {limits.oxygen.least * 100} to {limits.oxygen.most * 100} %,{" "}
@@ -70,7 +70,7 @@ export function Air({ permit, person, now_ms, timeZone }: Props) {
                   <span className="num">{clock(last.at_ms, timeZone)}</span>, {readingWords(last.reading)}
                 </span>
               )}
-              {wants === null ? "stands" : <strong>{wants}</strong>}
+              {wants === null ? "valid" : <strong>{wants}</strong>}
             </span>
           </li>
         ))}

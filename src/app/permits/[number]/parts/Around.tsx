@@ -69,7 +69,7 @@ export function Out({ permit, person, timeZone }: Props) {
   return (
     <section aria-labelledby="out" className="space-y-3">
       <h2 id="out" className="text-lg font-semibold">
-        Out, and to come back
+        Copies displayed, and what is out
       </h2>
       {copies.length === 0 && putIn.length === 0 && <p>No copy hangs, and nothing was put in.</p>}
       <ul className="border-base-300 divide-base-300 divide-y border-y empty:hidden">
@@ -114,9 +114,9 @@ export function Out({ permit, person, timeZone }: Props) {
       </ul>
       {may("hang copy") && (
         <details>
-          <summary className="link w-fit cursor-pointer">Hang a copy</summary>
+          <summary className="link w-fit cursor-pointer">Display a copy</summary>
           <div className="mt-2">
-            <ActForm act="permit.hang-copy" label="Hang a copy" fixed={fixed} button="It hangs" compact>
+            <ActForm act="permit.hang-copy" label="Display a copy" fixed={fixed} button="It hangs" compact>
               <Field label="Where it hangs" name="where" autoComplete="off" className="w-56" />
               <Tick name="second" label="Second copy: the log of the first is full" />
             </ActForm>
@@ -125,7 +125,7 @@ export function Out({ permit, person, timeZone }: Props) {
       )}
       {may("put in") && (
         <details>
-          <summary className="link w-fit cursor-pointer">Put in a cap, plug, blind or cover</summary>
+          <summary className="link w-fit cursor-pointer">Fit a temporary blind, cap, plug or cover</summary>
           <div className="mt-2">
             <ActForm act="permit.put-in" label="Put in" fixed={fixed} button="It is in" compact>
               <Field label="What" name="what" autoComplete="off" className="w-40" />

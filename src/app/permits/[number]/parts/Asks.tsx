@@ -14,9 +14,9 @@ export function Asks({ permit, person }: { permit: PermitView; person: Person })
   return (
     <section aria-labelledby="asked">
       <h2 id="asked" className="mb-2 text-lg font-semibold">
-        Asked of it:{" "}
+        Permit conditions:{" "}
         <span className="num">
-          {met.length} of {permit.asks.length}
+          {met.length} of {permit.asks.length} met
         </span>
       </h2>
       {missing.length > 0 && <AskList asks={missing} label="Missing" />}
@@ -45,8 +45,8 @@ function AskList({ asks, label }: { asks: PermitView["asks"]; label: string }) {
   return (
     <ul aria-label={label} className="border-base-300 divide-base-300 divide-y border-y">
       {asks.map(({ id, words, unmet, source }) => (
-        <li key={id} className="grid grid-cols-[5rem_1fr] gap-x-3 py-2">
-          <span className={unmet === null ? "" : "font-semibold"}>{unmet === null ? "met" : "missing"}</span>
+        <li key={id} className="grid grid-cols-[1.25rem_1fr] gap-x-3 py-1.5">
+          <Mark isMet={unmet === null} />
           <span className="max-w-prose">
             {words}
             {unmet !== null && <span className="block">{sentence(unmet)}</span>}
@@ -55,6 +55,17 @@ function AskList({ asks, label }: { asks: PermitView["asks"]; label: string }) {
         </li>
       ))}
     </ul>
+  );
+}
+
+function Mark({ isMet }: { isMet: boolean }) {
+  return (
+    <span className="pt-1">
+      <svg aria-hidden viewBox="0 0 16 16" className="size-4">
+        <circle cx="8" cy="8" r="6.5" fill={isMet ? "currentColor" : "none"} stroke="currentColor" strokeWidth="1.6" />
+      </svg>
+      <span className="sr-only">{isMet ? "met:" : "missing:"}</span>
+    </span>
   );
 }
 

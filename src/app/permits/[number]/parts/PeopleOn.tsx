@@ -7,25 +7,22 @@ export function PeopleOn({ permit, timeZone }: { permit: PermitView; timeZone: s
   return (
     <div>
       <h2 className="mb-2 text-lg font-semibold">
-        Signed on now: <span className="num">{on.length}</span>
+        There now: <span className="num">{on.length}</span>
       </h2>
       {permit.signOns.length === 0 ? (
         <p>Nobody has signed on.</p>
       ) : (
         <ul aria-label="Everybody who signed on" className="border-base-300 divide-base-300 divide-y border-y">
           {permit.signOns.map((signOn) => (
-            <li
-              key={`${signOn.personId} ${signOn.on_ms}`}
-              className="grid grid-cols-[5rem_1fr] gap-x-4 py-2 sm:grid-cols-[5rem_minmax(0,1fr)_minmax(0,1.1fr)]"
-            >
+            <li key={`${signOn.personId} ${signOn.on_ms}`} className="grid grid-cols-[5rem_1fr] gap-x-4 py-2">
               <span className="tag whitespace-normal">
                 {Object.keys(signOn.points).length > 0 ? Object.values(signOn.points).join(" ") : signOn.lock}
               </span>
               <span className="font-medium">
                 {signOn.name}
-                {signOn.personId === permit.holderId && <span className="font-normal">, leads</span>}
+                {signOn.personId === permit.holderId && <span className="font-normal">, holder</span>}
               </span>
-              <span className="col-start-2 text-sm sm:col-start-3">
+              <span className="col-start-2 text-sm">
                 <span className="num">on {dayAndClock(signOn.on_ms, timeZone)}</span>,{" "}
                 {signOn.off_ms === null ? (
                   <strong>still on</strong>

@@ -19,24 +19,24 @@ export function Posts({ permit, person, now_ms, timeZone }: Props) {
       <div>
         <h2 id="post" className="text-lg font-semibold">
           {post === "fire watch" ? "Fire watch" : "Attendant"}:{" "}
-          {posted.length === 0 ? "nobody on post" : posted.map(({ name }) => name).join(", ")}
+          {posted.length === 0 ? "nobody on duty" : posted.map(({ name }) => name).join(", ")}
         </h2>
         <p className="text-sm opacity-85">{needs}. The next is on before the last is off.</p>
       </div>
       {mayDo(permit, person, "take post") && !isOn && person.roles.includes(post) && (
         <ActForm
           act="permit.take-post"
-          label="Take the post"
+          label="Take the duty"
           fixed={fixed}
           pin
-          button="I am on post"
+          button="I am on duty"
           tone="strong"
           compact
         />
       )}
       <Inside permit={permit} person={person} now_ms={now_ms} timeZone={timeZone} />
       {isOn && (
-        <ActForm act="permit.leave-post" label="Leave the post" fixed={fixed} pin button="I leave the post" compact />
+        <ActForm act="permit.leave-post" label="Leave the duty" fixed={fixed} pin button="I leave the duty" compact />
       )}
       {watches.length > 0 && (
         <ul aria-label="Watch log" className="border-base-300 divide-base-300 divide-y border-y">
@@ -142,7 +142,7 @@ export function AfterWatch({ permit, person, timeZone }: Omit<Props, "now_ms">) 
       </h2>
       {afterWatch.gap_ms !== null && (
         <p role="alert" className="border-error bg-error/10 border-l-4 px-3 py-2">
-          Nobody has watched since {clock(afterWatch.gap_ms, timeZone)}. The watch starts anew when somebody is on post.
+          Nobody has watched since {clock(afterWatch.gap_ms, timeZone)}. The watch starts anew when somebody is on duty.
         </p>
       )}
       <p>

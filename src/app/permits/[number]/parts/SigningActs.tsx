@@ -2,6 +2,7 @@ import type { ReactNode } from "react";
 import { mayDo, type PermitView } from "@/server/permit/permitView";
 import type { Person } from "@/server/people/signIn";
 import { ActForm } from "@/ui/act/ActForm";
+import { Drawer } from "@/ui/stage/Drawer";
 import { Field, SelectField, TextField } from "@/ui/act/Field";
 import { SignOnForm } from "@/ui/locks/SignOnForm";
 import { IssueForm } from "@/ui/permit/IssueForm";
@@ -12,13 +13,16 @@ type Props = Readonly<{ permit: PermitView; person: Person }>;
 /** An act that a person signs, with the words they sign under. */
 function Block({ heading, words, children }: { heading: string; words: string; children: ReactNode }) {
   return (
-    <div className="border-base-content border-t-2 pt-3">
+    <div>
       <h2 className="text-lg font-semibold">{heading}</h2>
-      <p className="mb-3">{words}</p>
+      <p className="mb-3 text-sm">{words}</p>
       {children}
     </div>
   );
 }
+
+/** Acts that are nobody's next step on most days. */
+const RARE: ReadonlySet<string> = new Set(["break", "back", "send back", "cancel", "next-day"]);
 
 /** The signatures that this person may give now; the server decides again when they do. */
 export function SigningActs({ permit, person }: Props) {
@@ -34,13 +38,16 @@ export function SigningActs({ permit, person }: Props) {
       <TextField label={field} name="words" rows={2} />
     </ActForm>
   );
-  const acts: ReactNode[] = [];
+  const acts: Readonly<{ isRare: boolean; block: ReactNode }>[] = [];
   const add = (key: string, heading: string, words: string, form: ReactNode) =>
-    acts.push(
-      <Block key={key} heading={heading} words={words}>
-        {form}
-      </Block>,
-    );
+    acts.push({
+      isRare: RARE.has(key),
+      block: (
+        <Block key={key} heading={heading} words={words}>
+          {form}
+        </Block>
+      ),
+    });
   if (isOn) {
     add(
       "off",
@@ -55,8 +62,8 @@ export function SigningActs({ permit, person }: Props) {
       "on",
       "Sign on",
       permit.pointsToLock.length > 0
-        ? "Read what may be done. Hang a lock of your own on every point, then sign."
-        : "Read what may be done. Hang your own lock on the box, then sign.",
+        ? "Read the permitted work. Hang a lock of your own on every point, then sign."
+        : "Read the permitted work. Hang your own lock on the box, then sign.",
       <SignOnForm
         permit={permit.number}
         points={permit.pointsToLock}
@@ -125,7 +132,7 @@ export function SigningActs({ permit, person }: Props) {
     add(
       "go-on",
       "Go on after the break",
-      "The air was read since everybody came back, and is fit.",
+      "The air was read since everybody came back, and is acceptable.",
       plain("permit.go-on", "Go on after the break", "Go on with the work", true),
     );
   }
@@ -195,7 +202,26 @@ export function SigningActs({ permit, person }: Props) {
       <NextDayForm permit={permit.number} />,
     );
   }
-  if (acts.length > 0) return acts;
+  if (acts.length > 0) {
+    // What is next for this person stands alone and strong; what is done once in a while is one touch away.
+    const [next, ...others] = [...acts.filter(({ isRare }) => !isRare), ...acts.filter(({ isRare }) => isRare)];
+    const besides = others.filter(({ isRare }) => !isRare);
+    const rare = others.filter(({ isRare }) => isRare);
+    return (
+      <div className="space-y-4">
+        <div className="border-base-content rounded-md border-2 px-4 py-3">
+          <p className="text-sm">Next, for you</p>
+          {next!.block}
+        </div>
+        {besides.map(({ block }) => block)}
+        {rare.length > 0 && (
+          <Drawer title="More" count={rare.length}>
+            <div className="space-y-5">{rare.map(({ block }) => block)}</div>
+          </Drawer>
+        )}
+      </div>
+    );
+  }
   const waiting: Readonly<Record<string, string>> = {
     draft: "A coordinator or an issuer checks it.",
     checked: "An issuer authorises it.",
@@ -211,28 +237,30 @@ export function SigningActs({ permit, person }: Props) {
     permit.state !== "live" && inside > 0
       ? "Everybody out first, each of them counted at the entry."
       : isPosted && permit.state !== "watching"
-        ? "You are on post: stay until the next one is, and do nothing else."
+        ? "You are on duty: stay until the next one is, and do nothing else."
         : (waiting[permit.state] ?? "Nothing to do here for you now.");
-  return <p className="border-base-content border-t-2 pt-3">{words}</p>;
+  return <p className="border-base-content rounded-md border-2 px-4 py-3">{words}</p>;
 }
 
 /** Anybody may stop the work, from wherever they read this. */
 export function StopWork({ permit }: { permit: PermitView }) {
   if (permit.state !== "live" && permit.state !== "suspended") return null;
   return (
-    <details className="border-error border-2 px-3 py-2">
-      <summary className="cursor-pointer text-lg font-semibold">Stop this work</summary>
-      <p className="mt-1 mb-3">Anybody may, at once, without a PIN. Say why; it is kept.</p>
-      <ActForm act="permit.stop" label="Stop the work" fixed={{ permit: permit.number }} button="Stop" tone="strong">
-        <SelectField label="What it is" name="cause">
-          <option value="stop-work">Something is wrong with the work</option>
-          <option value="area alarm">Alarm in the area</option>
-          <option value="weather">Weather</option>
-          <option value="gas">Gas</option>
-          <option value="clash">Another job</option>
-        </SelectField>
-        <Field label="What you saw" name="reason" autoComplete="off" />
-      </ActForm>
+    <details className="relative">
+      <summary className="btn bg-error text-error-content min-h-11 list-none border-none">Stop this work</summary>
+      <div className="bg-base-100 border-error absolute right-0 z-20 mt-1 w-[min(24rem,calc(100vw-2rem))] border-2 p-4 shadow-lg">
+        <p className="mb-3">Anybody may, at once, without a PIN. Say why; it is kept.</p>
+        <ActForm act="permit.stop" label="Stop the work" fixed={{ permit: permit.number }} button="Stop" tone="strong">
+          <SelectField label="What it is" name="cause">
+            <option value="stop-work">Something is wrong with the work</option>
+            <option value="area alarm">Alarm in the area</option>
+            <option value="weather">Weather</option>
+            <option value="gas">Gas</option>
+            <option value="clash">Another job</option>
+          </SelectField>
+          <Field label="What you saw" name="reason" autoComplete="off" />
+        </ActForm>
+      </div>
     </details>
   );
 }

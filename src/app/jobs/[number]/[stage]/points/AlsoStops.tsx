@@ -22,8 +22,7 @@ export function AlsoStops({ plan }: { plan: Plan }) {
   ];
   const areas = [...new Set(rows.map(({ area }) => area))].sort();
   return (
-    <section>
-      <h2 className="mb-1 text-lg font-semibold">What else stops</h2>
+    <section aria-label="What else stops">
       {rows.length === 0 ? (
         <p>Nothing besides the work, by the register. Tell the operator of the area.</p>
       ) : (

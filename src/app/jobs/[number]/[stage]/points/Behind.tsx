@@ -12,12 +12,12 @@ export function Behind({ plan, units }: { plan: Plan; units: UnitSystem }) {
     <>
       {plan.cavities.length > 0 && (
         <section>
-          <h2 className="mb-2 text-lg font-semibold">Shut-in spaces and their bleeds</h2>
-          <WideTable label="Shut-in spaces">
+          <h2 className="mb-2 text-lg font-semibold">Sections between barriers and their bleeds</h2>
+          <WideTable label="Sections between barriers">
             <table className="table">
               <thead>
                 <tr>
-                  <th>Space</th>
+                  <th>Section</th>
                   <th>Holds</th>
                   <th>Closed by</th>
                   <th>Open, rod clear, lock open</th>
@@ -63,8 +63,8 @@ export function Behind({ plan, units }: { plan: Plan; units: UnitSystem }) {
       )}
       {plan.darkZone.trapped.length > 0 && (
         <section>
-          <h2 className="mb-2 text-lg font-semibold">Trapped behind the points</h2>
-          <WideTable label="Trapped contents">
+          <h2 className="mb-2 text-lg font-semibold">Trapped energy</h2>
+          <WideTable label="Trapped energy">
             <table className="table max-w-4xl">
               <thead>
                 <tr>
@@ -72,7 +72,7 @@ export function Behind({ plan, units }: { plan: Plan; units: UnitSystem }) {
                   <th>What</th>
                   <th className="text-right">Volume</th>
                   <th className="text-right">Pressure</th>
-                  <th>Lets go</th>
+                  <th>Released by</th>
                   <th>Through</th>
                 </tr>
               </thead>

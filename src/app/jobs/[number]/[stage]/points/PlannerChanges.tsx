@@ -5,17 +5,14 @@ import { ActForm } from "@/ui/act/ActForm";
 export function PlannerChanges({ view }: { view: JobView }) {
   const { pinned, struck } = view.job;
   return (
-    <section aria-labelledby="changes">
-      <h2 id="changes" className="mb-2 text-lg font-semibold">
-        Change the plan
-      </h2>
+    <section aria-label="Change the plan">
       <p className="mb-3 max-w-prose">
-        Pin a device that you want locked whatever is cheapest; strike one out that is broken or cannot be reached. To
-        swap, strike one and pin the other.
+        Include a device that you want locked whatever is cheapest; exclude one that cannot be reached or that you do
+        not want. To swap, exclude one and include the other.
       </p>
       {pinned.length + struck.length > 0 && (
         <ul className="mb-4 max-w-3xl">
-          {[...pinned.map((tag) => ["pinned", tag] as const), ...struck.map((tag) => ["struck out", tag] as const)].map(
+          {[...pinned.map((tag) => ["included", tag] as const), ...struck.map((tag) => ["excluded", tag] as const)].map(
             ([how, tag]) => (
               <li key={tag} className="border-base-300 flex flex-wrap items-end gap-4 border-b py-2">
                 <span className="w-40">
@@ -33,7 +30,13 @@ export function PlannerChanges({ view }: { view: JobView }) {
           )}
         </ul>
       )}
-      <ActForm act="plan.adjust" label="Pin or strike a device" fixed={{ job: view.number }} compact button="Change">
+      <ActForm
+        act="plan.adjust"
+        label="Include or exclude a device"
+        fixed={{ job: view.number }}
+        compact
+        button="Change"
+      >
         <label className="flex flex-col gap-1 text-sm">
           Device
           <input name="device" className="input tag w-36" maxLength={80} autoComplete="off" />
@@ -41,8 +44,8 @@ export function PlannerChanges({ view }: { view: JobView }) {
         <label className="flex flex-col gap-1 text-sm">
           To be
           <select name="to" className="select w-40" defaultValue="pinned">
-            <option value="pinned">pinned in</option>
-            <option value="struck">struck out</option>
+            <option value="pinned">included</option>
+            <option value="struck">excluded</option>
           </select>
         </label>
         <label className="flex flex-col gap-1 text-sm">

@@ -21,11 +21,11 @@ export function RouteTable({
   const shown = from === null ? [] : plan.routes.slice(from, from + A_PAGE);
   return (
     <section>
-      <h2 className="text-lg font-semibold">
+      <p>
         <Link href={href(from === null ? 0 : null)} scroll={false} className="link">
-          {from === null ? `Show all ${count} routes, their grades and the rule that decides each` : "Hide the routes"}
+          {from === null ? `Show all ${count} paths, their grades and the rule that decides each` : "Hide the paths"}
         </Link>
-      </h2>
+      </p>
       {shown.length > 0 && from !== null && (
         <>
           <p className="mt-2 flex gap-6">
@@ -44,7 +44,7 @@ export function RouteTable({
               </Link>
             )}
           </p>
-          <WideTable label="Routes">
+          <WideTable label="Paths">
             <table className="mt-3 table">
               <thead>
                 <tr>
@@ -54,7 +54,7 @@ export function RouteTable({
                   <th>Grade</th>
                   <th>Asked</th>
                   <th>Rule</th>
-                  <th>Way with the fewest barriers</th>
+                  <th>Path with the fewest barriers</th>
                 </tr>
               </thead>
               <tbody>

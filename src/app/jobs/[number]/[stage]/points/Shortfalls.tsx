@@ -54,7 +54,7 @@ export function Shortfalls({
   return (
     <section aria-labelledby="short" className="border-error border-l-4 pl-4">
       <h2 id="short" className="text-lg font-semibold">
-        {plan.shortfalls.length} {plan.shortfalls.length === 1 ? "way falls" : "ways fall"} short of what the rules ask
+        {plan.shortfalls.length} {plan.shortfalls.length === 1 ? "shortfall" : "shortfalls"} against what the rules ask
       </h2>
       <p className="mb-3 max-w-prose">
         The plan holds the best that was found.{" "}
@@ -62,16 +62,12 @@ export function Shortfalls({
           ? "Each was accepted by an approver, with what is done instead."
           : `It stays open until an approver accepts ${open.size === 1 ? "it" : "each"} with what is done instead, or the job or the plant is changed.`}
       </p>
-      <WideTable label="Ways that fall short">
-        <table className="table">
-          <thead>
+      <WideTable label="Shortfalls">
+        <table className="w-full">
+          <thead className="sr-only">
             <tr>
-              <th>From</th>
-              <th>To</th>
-              <th>Asked</th>
-              <th>Best found</th>
-              <th>Because</th>
-              <th>Accepted</th>
+              <th>Path</th>
+              <th>Asked, best found, and why</th>
             </tr>
           </thead>
           <tbody>
@@ -79,27 +75,28 @@ export function Shortfalls({
               const left = group.rows.filter((row) => open.has(wayOf(row)));
               const done = group.rows.map((row) => acceptedBy(wayOf(row))).find(Boolean);
               return (
-                <tr key={`${group.face}${group.required}${group.grade}${group.proved}${group.rows[0]?.source}`}>
-                  <td className="max-w-72">
+                <tr
+                  key={`${group.face}${group.required}${group.grade}${group.proved}${group.rows[0]?.source}`}
+                  className="border-base-300 border-t align-top"
+                >
+                  <td className="w-44 py-2 pr-3">
                     <Tags tags={group.rows.map((row) => row.source)} most={5} />
-                  </td>
-                  <td className="tag">{group.face}</td>
-                  <td className="max-w-44">{group.required}</td>
-                  <td className="whitespace-nowrap">
-                    <strong>{group.grade}</strong>
-                    <span className="block max-w-44 text-sm whitespace-normal">
-                      {group.proved === "impossible" ? "more is impossible on this plant" : "not proved impossible"}
+                    <span className="block text-sm">
+                      to <span className="tag">{group.face}</span>
                     </span>
                   </td>
-                  <td className="min-w-64 text-sm">
-                    {group.because.join("; ") || "no device of that kind on the way"}
-                  </td>
-                  <td className="min-w-48 text-sm">
-                    {left.length > 0 ? (
-                      <strong>open{left.length < group.rows.length ? `: ${left.length}` : ""}</strong>
-                    ) : (
-                      done && `${done.by}, ${siteTime(done.at_ms)}, until ${siteTime(done.until_ms)}: ${done.reason}`
-                    )}
+                  <td className="py-2 text-sm">
+                    asked {group.required}, best found <strong>{group.grade}</strong>
+                    {group.proved === "impossible" ? "; more is impossible on this plant" : "; not proved impossible"}
+                    <span className="block">{group.because.join("; ") || "no device of that kind on the path"}</span>
+                    <span className="block">
+                      {left.length > 0 ? (
+                        <strong>not accepted{left.length < group.rows.length ? `: ${left.length}` : ""}</strong>
+                      ) : (
+                        done &&
+                        `accepted by ${done.by}, ${siteTime(done.at_ms)}, until ${siteTime(done.until_ms)}: ${done.reason}`
+                      )}
+                    </span>
                   </td>
                 </tr>
               );

@@ -5,16 +5,32 @@ const MOST_WAYS = 6;
 
 /** The register changed under a standing isolation; where its points no longer do what was approved it is an alarm. */
 export function Stale({ stale, revision }: { stale: OnNewPlant; revision: number }) {
-  const { change, missingFaces, lostPoints, short } = stale;
   const isAlarm = !holds(stale);
-  const isChanged = change.added.length + change.removed.length + change.changed.length > 0;
   return (
     <section role={isAlarm ? "alert" : undefined} className="border-error bg-error/10 max-w-4xl border-l-4 px-4 py-3">
       <h2 className="text-lg font-semibold">
         {isAlarm ? "Stop: on the plant as it is now, these points no longer hold" : "The plant changed since this plan"}
       </h2>
       <p>
-        The register is at revision <span className="num">{revision}</span>.{" "}
+        The register is at revision <span className="num">{revision}</span>.
+      </p>
+      <Differences stale={stale} />
+      <p className="mt-2">
+        {isAlarm
+          ? "Get everybody off, then plan again on the new register."
+          : "The points still hold. Field-verify what changed before relying on them."}
+      </p>
+    </section>
+  );
+}
+
+/** What differs from the plant that a plan was made on, and what its points no longer do. */
+export function Differences({ stale }: { stale: OnNewPlant }) {
+  const { change, missingFaces, lostPoints, short } = stale;
+  const isChanged = change.added.length + change.removed.length + change.changed.length > 0;
+  return (
+    <>
+      <p>
         {!isChanged && "Nothing near this plan changed. "}
         {change.added.length > 0 && (
           <>
@@ -63,11 +79,6 @@ export function Stale({ stale, revision }: { stale: OnNewPlant; revision: number
           {short.length > MOST_WAYS && <li>and {short.length - MOST_WAYS} more</li>}
         </ul>
       )}
-      <p className="mt-2">
-        {isAlarm
-          ? "Get everybody off, then plan again on the new register."
-          : "The points still hold. Walk what changed before relying on them."}
-      </p>
-    </section>
+    </>
   );
 }
