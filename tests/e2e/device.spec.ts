@@ -61,7 +61,7 @@ test("two pages of one device keep acts side by side, and neither writes over th
   const keep = async (page: Page, label: string) => {
     const form = page.getByRole("form", { name: label, exact: true });
     await fillStep(form, { tag: "", lock: "" });
-    await form.getByRole("button").last().click();
+    await form.locator('button[type="submit"]').click();
   };
   // The second page had read what is kept before the first one kept anything.
   await keep(ruth, `tell ${tell!.subject}`);

@@ -15,7 +15,7 @@ async function prepare(page: Page, label: string, lock = "") {
   await form.getByLabel("Your PIN").fill(PIN);
   return form;
 }
-const press = (form: Awaited<ReturnType<typeof prepare>>) => form.getByRole("button").last().click();
+const press = (form: Awaited<ReturnType<typeof prepare>>) => form.locator('button[type="submit"]').click();
 
 test("a whole walk on a phone, the network cut in the middle, and a lock that no longer fits when it is back", async ({
   as,

@@ -49,7 +49,7 @@ test("a job from asking to closing, each act by the person whose it is, and all 
 
   // Points: every objective and both schools come to the same, which is said; then approve.
   await maren.getByRole("link", { name: "Isolation points" }).click();
-  await expect(maren.getByRole("link", { name: "Balanced, at the work" })).toBeVisible();
+  await expect(maren.getByRole("button", { name: "Approve: Balanced, at the work" })).toBeVisible();
   await expect(maren.getByText("Every objective, at the work and at the supply, chooses these points.")).toBeVisible();
   await expect(maren.getByText("By the plan no energy reaches any work location.")).toBeVisible();
   await sign(maren, "Approve the plan shown");

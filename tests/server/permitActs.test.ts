@@ -96,7 +96,9 @@ describe("permits by kind, by their acts", () => {
     expect(said).toMatch(/lacks \d+ things: The job's hazards are decided: nobody has gone through/);
     await analysed(made.job);
     expect(await site.refused("isa", "permit.issue", P)).not.toMatch(/hazards/);
-    expect(await site.refused("wim", "permit.tick", { ...P, asks: ["floor"] })).toMatch(/You may not say/);
+    expect(await site.refused("wim", "permit.tick", { ...P, asks: ["floor"] })).toMatch(
+      /You may not confirm permit conditions/,
+    );
     expect(await site.refused("cora", "permit.tick", { ...P, asks: ["watch"] })).toMatch(/not ticked by hand/);
     expect(await site.refused("cora", "permit.tick", { ...P, asks: [] })).toMatch(/tick what you have looked at/);
     await site.done("cora", "permit.tick", {
@@ -104,7 +106,7 @@ describe("permits by kind, by their acts", () => {
       asks: ["floor", "screens", "extinguisher", "edge detector", "zone no place known no area"],
     });
     await site.done("isa", "permit.issue", P);
-    expect(await site.refused("hal", "permit.accept", P)).toMatch(/A fire watch is on duty: 0 of 1 on post/);
+    expect(await site.refused("hal", "permit.accept", P)).toMatch(/A fire watch is on duty: 0 of 1 on duty/);
   });
   test("a bad reading stops it for everybody, and only the issuer lets it go on", async () => {
     const { permit } = await hotWork();
@@ -190,7 +192,9 @@ describe("permits by kind, by their acts", () => {
     expect(await site.refused("isa", "permit.issue", { permit })).toMatch(/Both work at P: say who goes first/);
     const clash = permitNow(site.db, String(permit), site.clock_ms)!.facts.clashes[0]!.id;
     const decide = { permit, clash, decision: "go on", reason: "hal's crew first, hob's after dinner" };
-    expect(await site.refused("hob", "permit.decide-clash", decide)).toMatch(/You may not decide a clash/);
+    expect(await site.refused("hob", "permit.decide-clash", decide)).toMatch(
+      /You may not decide a conflict with other work/,
+    );
     expect(await site.refused("isa", "permit.decide-clash", { ...decide, reason: "" })).toMatch(
       /The reason is missing/,
     );
@@ -255,7 +259,7 @@ describe("instruments", () => {
     );
     await site.done("fay", "detector.post", post);
     send("clean", 1);
-    expect(await site.refused("fay", "detector.take", { permit, detector: "GD-1" })).toMatch(/is live/);
+    expect(await site.refused("fay", "detector.take", { permit, detector: "GD-1" })).toMatch(/is active/);
     // It reads all the time: the air is not asked for again after two hours.
     for (let round = 0; round < 15; round++) {
       site.clock_ms += 10 * MINUTE;

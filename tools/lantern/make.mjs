@@ -78,6 +78,8 @@ export function install() {
       // npm warns of settings that are meant for the compiler; its errors are still said.
       npm_config_loglevel: "error",
       npm_config_update_notifier: "false",
+      // Whatever the caller's NODE_ENV says: without the development packages nothing can be built.
+      npm_config_include: "dev",
       ...headers,
     };
     run("npm", ["ci"], { extraEnv });

@@ -7,7 +7,7 @@ const EACH: { [Code in Refusal["code"]]: Extract<Refusal, { code: Code }> } = {
   "not competent": { code: "not competent", step: "lock Q-1", needs: "electrical" },
   "out of order": { code: "out of order", step: "lock V-1", first: ["lock Q-1"] },
   "already done": { code: "already done", what: "lock V-1", by: "Nell" },
-  "wrong state": { code: "wrong state", what: "Permit P-1", state: "closed", needs: "live" },
+  "wrong state": { code: "wrong state", what: "Permit P-1", state: "closed", needs: "proven" },
   "wrong plate": { code: "wrong plate", seen: "9.99" },
   "lock missing": { code: "lock missing", step: "lock V-1" },
   "lock in use": { code: "lock in use", lock: "L-1", where: "on V-2" },
