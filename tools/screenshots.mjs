@@ -20,22 +20,15 @@ const VIEWS = [
   { name: "points", path: "/jobs/J-0003/points", who: "Maren", theme: "night" },
   { name: "time", path: "/jobs/J-0005/time", who: "Maren", theme: "night" },
   { name: "kit", path: "/jobs/J-0005/kit", who: "Ruth", theme: "day" },
-  { name: "shortfalls", path: "/jobs/J-0004/points", who: "Signe", theme: "day", scrollTo: "short of what" },
-  { name: "lantern", path: "/jobs/J-0004/points", who: "Maren", theme: "night", scrollTo: "short of what", by: 620 },
-  { name: "behind", path: "/jobs/J-0004/points", who: "Maren", theme: "night", scrollTo: "Shut-in spaces" },
+  { name: "shortfalls", path: "/jobs/J-0004/points", who: "Signe", theme: "day", scrollTo: "shortfalls against" },
+  { name: "lantern", path: "/jobs/J-0003/points?region=whole", who: "Maren", theme: "night" },
+  { name: "behind", path: "/jobs/J-0003/points", who: "Maren", theme: "day", open: "Sections between barriers" },
   { name: "walk", path: "/jobs/J-0002/walk", who: "Sunniva", theme: "night" },
-  {
-    name: "walk-phone",
-    path: "/jobs/J-0002/walk",
-    who: "Sunniva",
-    theme: "day",
-    size: PHONE,
-    scrollTo: "Isolation S-0002",
-  },
+  { name: "walk-phone", path: "/jobs/J-0002/walk", who: "Sunniva", theme: "day", size: PHONE },
   { name: "hazards", path: "/jobs/J-0007/hazards", who: "Petra", theme: "day" },
   { name: "permits", path: "/permits", who: "Petra", theme: "day" },
-  { name: "permit", path: "/permits/P-0002", who: "Bram", theme: "night" },
-  { name: "permit-phone", path: "/permits/P-0002", who: "Nils", theme: "night", size: PHONE, scrollTo: "^Air" },
+  { name: "permit", path: "/permits/P-0002", who: "Bram", theme: "day" },
+  { name: "permit-phone", path: "/permits/P-0002", who: "Nils", theme: "night", size: PHONE, scrollTo: "^Gas test" },
   { name: "box", path: "/boxes/B-0001", who: "Maren", theme: "day" },
   { name: "return", path: "/jobs/J-0001/return", who: "Maren", theme: "night" },
   { name: "plant", path: "/plant", who: "Maren", theme: "day" },
@@ -64,7 +57,7 @@ const browser = await chromium.launch({
 mkdirSync(OUT, { recursive: true });
 const only = process.argv.slice(3);
 try {
-  for (const { name, path, who, theme, size = DESK, scrollTo, by = 0 } of VIEWS) {
+  for (const { name, path, who, theme, size = DESK, scrollTo, open } of VIEWS) {
     if (only.length > 0 && !only.includes(name)) continue;
     const context = await browser.newContext({ viewport: size, timezoneId: "Europe/Lisbon" });
     await context.addCookies([{ name: "lantern_theme", value: theme, url: BASE }]);
@@ -78,7 +71,11 @@ try {
     await page.getByText("Drawing the plant…").waitFor({ state: "detached" });
     if (scrollTo) {
       await page.getByRole("heading", { name: new RegExp(scrollTo) }).evaluate((heading) => heading.scrollIntoView());
-      await page.evaluate((y) => window.scrollBy(0, y), by);
+    }
+    if (open) {
+      const drawer = page.locator("summary", { hasText: open });
+      await drawer.click();
+      await drawer.evaluate((summary) => summary.scrollIntoView());
     }
     await page.waitForTimeout(900);
     await page.screenshot({ path: join(OUT, `${name}.png`) });

@@ -30,13 +30,13 @@ export default async function LedgerPage({
       </p>
       <form role="search" className="mb-6 flex max-w-xl items-end gap-3" action="/ledger">
         <label className="flex grow flex-col gap-1">
-          <span className="text-sm font-medium">Find by number, act, lock or tag</span>
+          <span className="text-sm font-medium">Find by number, lock, tag or words</span>
           <input
             name="find"
             type="search"
             defaultValue={find}
             className="input w-full"
-            placeholder="P-0001, permit.issue, G-0104"
+            placeholder="P-0001, V-2041, G-0104"
           />
         </label>
         <button type="submit" className="btn btn-outline">
