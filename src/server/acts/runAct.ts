@@ -4,6 +4,7 @@ import { canonicalJson } from "../../core/ledger/canonicalJson";
 import { refusalSentence } from "../../core/words/en/refusals";
 import { actTime_ms } from "../runtime/clock";
 import { announce } from "../runtime/events";
+import { log } from "../runtime/log";
 import { appendToLedger, DiskFull, inLedger, RecordBroken } from "../ledger/append";
 import { headFilePath } from "../ledger/headFile";
 import { database, type Db, type Tx } from "../db/database";
@@ -82,6 +83,18 @@ export async function runAct(
   try {
     return await run(raw, person, clock_ms, db, headFile, page);
   } catch (error) {
+    // RecordBroken was thrown before anything; a stop is done even then, so this one was never one.
+    const stopped = error instanceof RecordBroken ? null : stopOf(raw);
+    if (stopped !== null) {
+      log().error({ err: error, permit: stopped }, "a stop was told and could not be written");
+      announce({ kind: "alarm", subject: stopped, about: [stopped] });
+      return {
+        ok: false,
+        status: 503,
+        code: "told, not written",
+        sentence: `Every open screen was told that ${stopped} stops, but the server could not write it down. Say it aloud and by radio as well, fetch whoever runs the server, and stop it here again.`,
+      };
+    }
     if (error instanceof DiskFull) {
       return {
         ok: false,
@@ -100,6 +113,14 @@ export async function runAct(
     };
   }
 }
+
+/** Of a stop of work: the permit; null for everything else. People are told of it whatever becomes of the record. */
+function stopOf(raw: unknown): string | null {
+  const stop = z.object({ type: z.literal(STOP), input: z.object({ permit: z.string().regex(/^[\w-]{1,20}$/) }) });
+  const read = stop.safeParse(raw);
+  return read.success ? read.data.input.permit : null;
+}
+const STOP = "permit.stop";
 
 async function run(
   raw: unknown,

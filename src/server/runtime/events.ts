@@ -1,6 +1,7 @@
 /** Something changed that open screens show. What people must be told at once is read from the ledger: see alarms. */
 export type Happening = Readonly<{
-  kind: "act" | "permit" | "instrument";
+  /** An alarm is told by the ledger's row; by itself it comes here only where no row could be written. */
+  kind: "act" | "permit" | "instrument" | "alarm";
   subject: string;
   /** Numbers of the job, permit or isolation whose pages show it. */
   about: readonly string[];
