@@ -2,16 +2,27 @@ import { spawn, spawnSync } from "node:child_process";
 import { request as askSecurely } from "node:https";
 import { request as askPlainly, type IncomingMessage } from "node:http";
 import { createServer } from "node:net";
-import { readFileSync } from "node:fs";
+import { readFileSync, rmSync } from "node:fs";
 import { join } from "node:path";
 import { HOME, TEST_ENVIRONMENT } from "./seeded";
-import { expect, openSite, test } from "./site";
+import { expect, openSite, test, type Site } from "./site";
 
 /** A certificate for this machine alone, made for these tests; it certifies nothing. */
 const CERTIFICATE = {
   LANTERN_CERT: join(HOME, "tests/e2e/certificate/cert.pem"),
   LANTERN_KEY: join(HOME, "tests/e2e/certificate/key.pem"),
 };
+
+/** Data of servers that were started beside the worker's own, to be thrown away. */
+const besides: string[] = [];
+function folderBeside(site: Site, name: string): string {
+  const folder = `${site.data}-${name}`;
+  besides.push(folder);
+  return folder;
+}
+test.afterEach(() => {
+  for (const folder of besides.splice(0)) rmSync(folder, { recursive: true, force: true });
+});
 
 type Told = Readonly<{ status: number; headers: IncomingMessage["headers"]; body: string }>;
 
@@ -115,7 +126,7 @@ test("a port that is taken, a zone that nobody knows and half a certificate end 
     spawnSync("node", [join(HOME, "tools/lantern.mjs"), "start"], {
       cwd: HOME,
       encoding: "utf8",
-      env: { ...process.env, LANTERN_DATA: `${site.data}-other`, ...more },
+      env: { ...process.env, LANTERN_DATA: folderBeside(site, "other"), ...more },
     });
   const port = 4334;
   const other = createServer();
@@ -153,7 +164,7 @@ async function frontDoor(command: string, more: Record<string, string>) {
 
 for (const command of ["demo", "start"]) {
   test(`./lantern ${command} serves, once, and stops when told to`, async ({ site }) => {
-    const settings = { LANTERN_DATA: `${site.data}-front` };
+    const settings = { LANTERN_DATA: folderBeside(site, "front") };
     const first = await frontDoor(command, { ...settings, PORT: "4341" });
     expect(first.said.out).toContain("Heavy Lantern  http://127.0.0.1:4341");
     const door = await ask("http://127.0.0.1:4341/sign-in");
@@ -172,7 +183,12 @@ for (const command of ["demo", "start"]) {
 test("told to stop it ends at once, though pages listen", async ({ as, site }) => {
   const page = await as("Maren Tolve");
   await page.goto("/");
-  const env = { ...process.env, ...TEST_ENVIRONMENT, NODE_ENV: "production", LANTERN_DATA: `${site.data}-stopped` };
+  const env = {
+    ...process.env,
+    ...TEST_ENVIRONMENT,
+    NODE_ENV: "production",
+    LANTERN_DATA: folderBeside(site, "stopped"),
+  };
   const server = spawn("node", [join(HOME, "tools/serve.mjs")], { cwd: HOME, env: { ...env, PORT: "4335" } as never });
   await new Promise<void>((ready) => server.stdout.on("data", (text) => String(text).includes("Ready") && ready()));
   const ended = new Promise<number | null>((done) => server.once("exit", (code) => done(code)));
