@@ -7,7 +7,7 @@ import { COMPETENCES, ROLES } from "../core/people/roles";
 import { problemLine } from "../core/plant/problem";
 import { runAct } from "../server/acts/runAct";
 import { addPerson } from "../server/acts/addPerson";
-import { closeDatabase, database, databasePath, dataFolder, openToRead } from "../server/db/database";
+import { closeDatabase, database, databasePath, dataFolder, openToRead, type Db } from "../server/db/database";
 import { migrationsOf } from "../server/db/migrations";
 import { INSTRUMENT_KINDS, type InstrumentKind } from "../core/gear/instrumentKinds";
 import { detectors, people, plantRevisions, sessions } from "../server/db/schema";
@@ -111,12 +111,7 @@ const COMMANDS: Record<string, (args: readonly string[]) => Promise<void> | void
   /** Wrong tries forgiven: for the coordinator whom nobody else can let in. */
   unlock([signIn]) {
     const db = database();
-    const row = db
-      .select()
-      .from(people)
-      .where(eq(people.signIn, (signIn ?? "").toLowerCase()))
-      .get();
-    if (row === undefined) throw new BadInput(`nobody signs in as ${signIn}`);
+    const row = personCalled(db, signIn);
     const did = `${row.name} may try again.`;
     onCommandLine(db, { type: "person.let-in", subject: row.signIn, input: { person: row.id }, did }, (tx) =>
       forgive(tx, row),
@@ -127,12 +122,7 @@ const COMMANDS: Record<string, (args: readonly string[]) => Promise<void> | void
   /** New secrets for one person, by whoever keeps the server; with a new key where the site's was lost. */
   async secrets([signIn]) {
     const db = database();
-    const row = db
-      .select()
-      .from(people)
-      .where(eq(people.signIn, (signIn ?? "").toLowerCase()))
-      .get();
-    if (row === undefined) throw new BadInput(`nobody signs in as ${signIn}`);
+    const row = personCalled(db, signIn);
     const fault = openKey(db, true);
     if (fault !== null) throw new BadInput(fault);
     const made = newSecrets();
@@ -234,6 +224,12 @@ const COMMANDS: Record<string, (args: readonly string[]) => Promise<void> | void
     say(`Imported as revision ${revision}: ${read.value.items} items, ${read.value.links} links.`);
   },
 };
+
+function personCalled(db: Db, signIn = ""): typeof people.$inferSelect {
+  const row = db.select().from(people).where(eq(people.signIn, signIn.toLowerCase())).get();
+  if (row === undefined) throw new BadInput(`nobody signs in as ${signIn}`);
+  return row;
+}
 
 /** The key of passwords and PINs, read or made. */
 function keyOpen(): void {
