@@ -26,18 +26,20 @@ const importing = (items: string, links: string) =>
     ],
   });
 
+/** A request for work on P. */
+const asking = (more: object = {}) => ({
+  title: "Work on P again",
+  work: "Open it.",
+  faces: [{ place: "P", how: ["open"] }],
+  windowFrom_ms: site.clock_ms,
+  windowTo_ms: site.clock_ms + 8 * 3_600_000,
+  holder: "hal",
+  crew: ["wim"],
+  ...more,
+});
+
 async function again(like: string, more: object = {}) {
-  const { job } = await site.done("cora", "job.ask", {
-    title: "Work on P again",
-    work: "Open it.",
-    faces: [{ place: "P", how: ["open"] }],
-    windowFrom_ms: site.clock_ms,
-    windowTo_ms: site.clock_ms + 8 * 3_600_000,
-    holder: "hal",
-    crew: ["wim"],
-    like,
-    ...more,
-  });
+  const { job } = await site.done("cora", "job.ask", asking({ like, ...more }));
   return (await lastTimeOf(jobView(String(job), site.clock_ms)!))!;
 }
 
@@ -80,26 +82,7 @@ test("other work than then is judged as what it is", async () => {
 });
 
 test("nothing is repeated of a job that is not there, or was never isolated", async () => {
-  expect(
-    await site.refused("cora", "job.ask", {
-      title: "As nothing",
-      work: "Open it.",
-      faces: [{ place: "P", how: ["open"] }],
-      windowFrom_ms: site.clock_ms,
-      windowTo_ms: site.clock_ms + 3_600_000,
-      holder: "hal",
-      crew: [],
-      like: "J-0999",
-    }),
-  ).toMatch(/There is no job J-0999/);
-  const bare = await site.done("cora", "job.ask", {
-    title: "Never isolated",
-    work: "Open it.",
-    faces: [{ place: "P", how: ["open"] }],
-    windowFrom_ms: site.clock_ms,
-    windowTo_ms: site.clock_ms + 3_600_000,
-    holder: "hal",
-    crew: [],
-  });
+  expect(await site.refused("cora", "job.ask", asking({ like: "J-0999" }))).toMatch(/There is no job J-0999/);
+  const bare = await site.done("cora", "job.ask", asking());
   expect(await again(String(bare.job))).toBeNull();
 });

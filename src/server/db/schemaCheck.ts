@@ -3,6 +3,7 @@ import { tmpdir } from "node:os";
 import { join } from "node:path";
 import Database from "better-sqlite3";
 import { drizzle } from "drizzle-orm/better-sqlite3";
+import { z } from "zod";
 import { migrate } from "drizzle-orm/better-sqlite3/migrator";
 import { migrationsFolder } from "./migrations";
 
@@ -18,6 +19,9 @@ export function schemaNow(client: Database.Database): Map<string, string> {
 
 const madeBy = new Map<number, ReadonlyMap<string, string>>();
 
+/** The list of migrations as their tool keeps it; what else it holds goes along. */
+const journalSchema = z.looseObject({ entries: z.array(z.unknown()) });
+
 /** What the migrations make that this database has had, on an empty one in memory. Cost: all of them, once. */
 export function schemaOfMigrations(client: Database.Database): ReadonlyMap<string, string> {
   const applied = client.prepare("SELECT count(*) FROM __drizzle_migrations").pluck().get() as number;
@@ -28,7 +32,7 @@ export function schemaOfMigrations(client: Database.Database): ReadonlyMap<strin
   try {
     cpSync(migrationsFolder(), folder, { recursive: true });
     const journalFile = join(folder, "meta", "_journal.json");
-    const journal = JSON.parse(readFileSync(journalFile, "utf8")) as { entries: unknown[] };
+    const journal = journalSchema.parse(JSON.parse(readFileSync(journalFile, "utf8")));
     writeFileSync(journalFile, JSON.stringify({ ...journal, entries: journal.entries.slice(0, applied) }));
     migrate(drizzle(empty), { migrationsFolder: folder });
     const made = schemaNow(empty);
