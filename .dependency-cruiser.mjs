@@ -44,6 +44,7 @@ const CORE_ROOMS = [
   "lantern",
   "removal",
   "handover",
+  "rounds",
 ];
 
 /** The server's, likewise: what is below knows nothing of what is above. Rooms on one line may use one another. */

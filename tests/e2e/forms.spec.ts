@@ -100,10 +100,10 @@ test("a permit is written by keyboard alone; faults stand at their fields and in
   await petra.getByRole("button", { name: /^Units are metric/ }).click();
   await expect(form.getByLabel("Above the floor, ft")).toHaveValue(/^9\.8425/);
   await expect(form.getByLabel("Precautions")).toHaveValue("Screens; wet floor.");
-  await form.getByLabel("Its bore, in").fill("4");
+  await form.getByLabel("Level, ft").fill("9000");
   await form.getByRole("button", { name: "Write the permit" }).press("Enter");
-  await expect(summary).toContainText("must be at most 50 mm (1.97 in)");
-  await form.getByLabel("Its bore, in").fill("0.25");
+  await expect(summary).toContainText(/must be at most .* m \([\d,. ]+ ft\)/);
+  await form.getByLabel("Level, ft").fill("10");
   await form.getByRole("button", { name: "Write the permit" }).press("Enter");
   await expect(petra).toHaveURL(/\/permits\/P-\d+$/);
   const permit = /P-\d+/.exec(petra.url())![0];
@@ -113,7 +113,7 @@ test("a permit is written by keyboard alone; faults stand at their fields and in
     works: ["welding"],
     welders: 1,
     height_m: expect.closeTo(3, 9) as unknown,
-    bore_m: expect.closeTo(0.00635, 12) as unknown,
+    level_m: expect.closeTo(3.048, 9) as unknown,
   });
   await expect(petra.getByText(/level [\d.]+ ft/)).toBeVisible();
 

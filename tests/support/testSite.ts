@@ -4,8 +4,10 @@ import { tmpdir } from "node:os";
 import { join } from "node:path";
 import { hash } from "@node-rs/argon2";
 import { eq } from "drizzle-orm";
+import type { RoundKind } from "../../src/core/rounds/rounds";
 import type { Competence, Role } from "../../src/core/people/roles";
-import { runAct, type ActAnswer } from "../../src/server/acts/runAct";
+import { runAct } from "../../src/server/acts/runAct";
+import type { ActAnswer } from "../../src/server/acts/answer";
 import { openDatabase, type Db } from "../../src/server/db/database";
 import { jobs, people, permits } from "../../src/server/db/schema";
 import { soundBegin, soundReport } from "../../src/core/isolation/soundReport";
@@ -86,6 +88,25 @@ export class TestSite {
       .where(eq(permits.number, permit))
       .get();
     return { briefed: true, answer: job?.job.faces[0]?.place ?? "nowhere" };
+  }
+
+  /** Acts under one signature; `from` names the answer of an earlier one. */
+  round(
+    signIn: string,
+    round: RoundKind,
+    entries: readonly Readonly<{ type: string; input: object; actId?: string; from?: object }>[],
+    pin: string | null = PIN,
+  ): Promise<ActAnswer> {
+    const row = this.db.select().from(people).where(eq(people.signIn, signIn)).get()!;
+    this.clock_ms += this.step_ms;
+    const sent = entries.map(({ actId = randomUUID(), type, input, from }) => ({
+      actId,
+      type,
+      input: type === "permit.sign-on" ? { ...this.#briefed(input), ...input } : input,
+      ...(from ? { from } : {}),
+    }));
+    const envelope = { version: 1, round, entries: sent, ...(pin ? { pin } : {}) };
+    return runAct(envelope, toPerson(row), this.clock_ms, this.db, this.headFile);
   }
 
   async done(signIn: string, type: string, input: unknown): Promise<Record<string, string | number | null>> {

@@ -41,6 +41,7 @@ export type Refusal =
   | { code: "not held"; why: Exclude<NotHeld, { code: "not proven" }> }
   | { code: "no isolation" }
   | { code: "issuing to oneself" }
+  | { code: "authorised apart"; permit: string; why: string }
   | { code: "closing one's own permit" }
   | { code: "not the holder"; holder: string }
   | { code: "run out"; permit: string; at: string }

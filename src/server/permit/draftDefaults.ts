@@ -67,7 +67,6 @@ function detailDefaults(view: JobView, kind: PermitKind): Record<string, string 
     say("blower_m3_s", setup.blower_m3_s);
     say("bends", setup.bends);
   }
-  if (kind === "hot work" || kind === "confined space entry") say("hose_m", setup.hose_m);
   if (kind === "line break") say("line", item ? `${item.tag} ${item.name ?? ""}`.trim() : face.place);
   if (kind === "electrical work") say("voltage_V", item?.voltage_V);
   if (kind === "work at height" && spot) {

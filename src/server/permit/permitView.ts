@@ -14,6 +14,7 @@ import {
   withoutCause,
 } from "../../core/permit/air/airTests";
 import { afterWatchOf } from "../../core/permit/afterwatch/afterWatchOf";
+import { authorisedApart } from "../../core/rounds/authorisedApart";
 import { approvalReasons, revalidationDue } from "../../core/permit/requirements/every";
 import { purgeNeed_s } from "../../core/permit/requirements/entry";
 import { watchersNeeded } from "../../core/permit/requirements/hotWork";
@@ -100,6 +101,8 @@ export function permitView(number: string, now_ms: number) {
     stale: facts.stale,
     asks: asksOf(context),
     approval: approvalReasons(context),
+    /** Why the desk authorises it apart from its issue on the spot; null where one signature there may be both. */
+    authorisedApart: life.state === "checked" ? authorisedApart(context) : null,
     isApproved: signedBy(log, "approve") !== undefined,
     isInspected: signedBy(log, "inspect") !== undefined,
     sentBack: sentBackOf(life, nameOf),

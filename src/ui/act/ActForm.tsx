@@ -1,5 +1,6 @@
 "use client";
 
+import type { RoundKind } from "../../core/rounds/rounds";
 import { ANSWER_WITHIN_MS, fetchInTime } from "../net/fetchInTime";
 import { keep, upload } from "../offline/keptActs";
 import { newActId } from "./actId";
@@ -11,11 +12,35 @@ import { forgetTyped, keepTyped, restoreTyped, typedKey } from "./typed";
 
 type Answer =
   | { ok: true; answer: Record<string, string | number | null>; once?: Record<string, string> }
-  | { ok: false; status: number; sentence: string; field?: string; code: string; faults?: readonly Fault[] };
+  | {
+      ok: false;
+      status: number;
+      sentence: string;
+      field?: string;
+      code: string;
+      faults?: readonly Fault[];
+      /** Of a round: the act that was refused. */
+      entry?: number;
+    };
+
+/** Acts that are signed together: see core/rounds. */
+export type Round = Readonly<{
+  round: RoundKind;
+  entries: readonly Readonly<{
+    type: string;
+    input: Readonly<Record<string, unknown>>;
+    /** A field that the answer of an earlier act fills. */
+    from?: Readonly<{ entry: number; field: string }>;
+    /** What the form puts before this act's names, where it asks the same of several. */
+    prefix?: string;
+  }>[];
+}>;
 
 type Props = Readonly<{
-  /** The act's name, as the ledger knows it. */
+  /** The act's name, as the ledger knows it; of a round, the first of its acts. */
   act: string;
+  /** Turns the fields into acts under one signature; the form then sends a round. */
+  toRound?: (fields: FormData) => Round;
   /** What the form does not ask. */
   fixed?: Record<string, unknown>;
   /** Fields of which there may be several: sent as lists. */
@@ -51,6 +76,7 @@ export function ActForm({
   fixed = {},
   listFields = [],
   toInput,
+  toRound,
   pin = false,
   button,
   tone = "plain",
@@ -66,7 +92,7 @@ export function ActForm({
 }: Props) {
   const router = useRouter();
   const form = useRef<HTMLFormElement>(null);
-  const meant = useRef<{ id: string; body: string } | null>(null);
+  const meant = useRef<{ ids: readonly string[]; body: string } | null>(null);
   const [fault, setFault] = useState<{ sentence: string; field?: string; faults?: readonly Fault[] } | null>(null);
   const [isBack, setIsBack] = useState(false);
   const key = typedKey(usePathname(), label);
@@ -92,13 +118,17 @@ export function ActForm({
     const photo = picture instanceof File && picture.size > 0 ? picture : null;
     fields.delete("photo");
     const input: Record<string, unknown> = { ...fixed, ...(toInput ? toInput(fields) : asInput(fields, listFields)) };
-    const body = JSON.stringify({ act, input });
-    if (meant.current?.body !== body) meant.current = { id: newActId(), body };
+    const round = toRound?.(fields);
+    if (round?.entries.length === 0) return setFault({ sentence: "Nothing is chosen yet." });
+    const body = JSON.stringify(round ?? { act, input });
+    if (meant.current?.body !== body) {
+      meant.current = { ids: (round?.entries ?? [null]).map(() => newActId()), body };
+    }
     setSending(true);
     setFault(null);
     const keepIt = async () => {
       await keep({
-        actId: meant.current!.id,
+        actId: meant.current!.ids[0]!,
         type: act,
         input,
         doneAt_ms: Date.now(),
@@ -128,21 +158,20 @@ export function ActForm({
       }
       input.photo = stored.sentence;
     }
-    const answer = await post({
-      version: 1,
-      actId: meant.current.id,
-      type: act,
-      input,
-      ...(pin ? { pin: typedPin } : {}),
-    });
+    const { ids } = meant.current;
+    const what = round
+      ? { round: round.round, entries: round.entries.map((one, i) => ({ ...one, prefix: undefined, actId: ids[i]! })) }
+      : { actId: ids[0]!, type: act, input };
+    const answer = await post({ version: 1, ...what, ...(pin ? { pin: typedPin } : {}) });
     // It may have arrived: under the same id it is then answered, and not done twice.
     if (!answer.ok && answer.status === 0 && keepFor) return keepIt();
     setSending(false);
     if (!answer.ok) {
       // A refusal is recorded under its id; trying again after mending something is a new act.
       if (answer.status === 409) meant.current = null;
-      setFault(answer);
-      markField(form.current!, answer.faults?.[0]?.field ?? answer.field, `${id}-fault`);
+      const said = prefixed(answer, round?.entries[answer.entry ?? -1]?.prefix);
+      setFault(said);
+      markField(form.current!, said.faults?.[0]?.field ?? said.field, `${id}-fault`);
       return;
     }
     meant.current = null;
@@ -248,6 +277,17 @@ function FaultWords({
       </ul>
     </>
   );
+}
+
+/** What is wrong with one act of a round, under the names that its fields have in the form; each by its last part. */
+function prefixed<T extends { field?: string; faults?: readonly Fault[] }>(answer: T, prefix: string | undefined): T {
+  if (prefix === undefined) return answer;
+  const named = (field: string) => (field === "" || field === "pin" ? field : `${prefix}${field.split(".").at(-1)}`);
+  return {
+    ...answer,
+    ...(answer.field === undefined ? {} : { field: named(answer.field) }),
+    ...(answer.faults ? { faults: answer.faults.map((one) => ({ ...one, field: named(one.field) })) } : {}),
+  };
 }
 
 /** The first field that nothing was written in, but for the PIN and a picture: what is signed later is whole now. */

@@ -12,24 +12,38 @@ type Props = Readonly<{
   also: string | null;
 }>;
 
+/** What signing on is told: where the work is, and the locks. */
+export function signOnInput(fields: FormData, { permit, points, also }: Pick<Props, "permit" | "points" | "also">) {
+  return {
+    permit,
+    answer: String(fields.get("answer") ?? ""),
+    ...(fields.get("briefed") === "on" ? { briefed: true } : {}),
+    ...(also !== null && fields.get("also") === "on" ? { also } : {}),
+    lock: String(fields.get("lock") ?? ""),
+    points: Object.fromEntries(points.map((tag) => [tag, String(fields.get(`point ${tag}`) ?? "")])),
+  };
+}
+
 /** One's own lock on the box, or one on every point: the job says which. First, where the work is. */
-export function SignOnForm({ permit, points, places, also }: Props) {
+export function SignOnForm(props: Props) {
   return (
     <ActForm
       act="permit.sign-on"
       label="Sign on"
-      fixed={{ permit }}
-      toInput={(fields) => ({
-        answer: String(fields.get("answer") ?? ""),
-        ...(fields.get("briefed") === "on" ? { briefed: true } : {}),
-        ...(also !== null && fields.get("also") === "on" ? { also } : {}),
-        lock: String(fields.get("lock") ?? ""),
-        points: Object.fromEntries(points.map((tag) => [tag, String(fields.get(`point ${tag}`) ?? "")])),
-      })}
+      toInput={(fields) => signOnInput(fields, props)}
       pin
       button="Sign on, my lock is on"
       tone="strong"
     >
+      <SignOnFields {...props} />
+    </ActForm>
+  );
+}
+
+/** Briefed, where, with which lock. */
+export function SignOnFields({ points, places, also }: Props) {
+  return (
+    <>
       <Tick name="briefed" label="I have read what may be done, its hazards and precautions" />
       {also !== null && (
         <Tick name="also" label={`I am on ${also} as well, at other work, and both holders know that I come and go`} />
@@ -64,6 +78,6 @@ export function SignOnForm({ permit, points, places, also }: Props) {
           ))
         )}
       </div>
-    </ActForm>
+    </>
   );
 }

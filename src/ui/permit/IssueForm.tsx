@@ -10,12 +10,7 @@ export function IssueForm({ permit }: { permit: string }) {
       act="permit.issue"
       label="Issue"
       fixed={{ permit }}
-      toInput={(fields) => ({
-        copies: String(fields.get("copies") ?? "")
-          .split("\n")
-          .map((line) => line.trim())
-          .filter(Boolean),
-      })}
+      toInput={(fields) => ({ copies: copiesIn(fields) })}
       pin
       button="Issue the permit"
       tone="strong"
@@ -28,4 +23,12 @@ export function IssueForm({ permit }: { permit: string }) {
       />
     </ActForm>
   );
+}
+
+/** Where copies hang, a line each. */
+export function copiesIn(fields: FormData): string[] {
+  return String(fields.get("copies") ?? "")
+    .split("\n")
+    .map((line) => line.trim())
+    .filter(Boolean);
 }

@@ -24,26 +24,6 @@ export type DetailField = Readonly<{
 const options = (values: readonly string[]) => values.map((value) => ({ value, words: value }));
 const GASES = options(SUBSTANCES.map(({ name }) => name));
 
-const SAMPLING: readonly DetailField[] = [
-  { name: "hose_m", label: "Sampling hose", as: "number", quantity: "length", initial: "0", group: "Gas test" },
-  { name: "bore_m", label: "Its bore", as: "number", quantity: "bore", initial: "0.004", group: "Gas test" },
-  {
-    name: "pump_m3_s",
-    label: "Sampling pump",
-    as: "number",
-    quantity: "smallFlow",
-    initial: String(0.5e-3 / 60),
-    group: "Gas test",
-  },
-  {
-    name: "t90_s",
-    label: "Sensor settles (T90) in",
-    as: "number",
-    quantity: "seconds",
-    initial: "30",
-    group: "Gas test",
-  },
-];
 const SPOT: readonly DetailField[] = [
   { name: "x_m", label: "Where, x", as: "number", quantity: "length", group: "Where" },
   { name: "y_m", label: "Where, y", as: "number", quantity: "length", group: "Where" },
@@ -86,7 +66,6 @@ export const DETAIL_FIELDS: Readonly<Record<PermitKind, readonly DetailField[]>>
       group: "Gas test",
     },
     { name: "gases", label: "Gases that may be there", as: "ticks", options: GASES, group: "Gas test" },
-    ...SAMPLING,
   ],
   "confined space entry": [
     { name: "space", label: "The space", as: "text", group: "The space" },
@@ -118,7 +97,6 @@ export const DETAIL_FIELDS: Readonly<Record<PermitKind, readonly DetailField[]>>
       group: "Ventilation",
     },
     { name: "gases", label: "Gases that may be there", as: "ticks", options: GASES, group: "Gas test" },
-    ...SAMPLING,
     { name: "most", label: "Entrants at a time", as: "number", initial: "2", group: "People" },
     { name: "talk_min", label: "Minutes between calls", as: "number", initial: "10", group: "People" },
     { name: "rescue", label: "Rescue plan", as: "area", group: "People" },

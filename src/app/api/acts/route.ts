@@ -1,4 +1,5 @@
-import { runAct, type ActAnswer } from "@/server/acts/runAct";
+import { runAct } from "@/server/acts/runAct";
+import type { ActAnswer } from "@/server/acts/answer";
 import { now_ms } from "@/server/runtime/clock";
 import { log } from "@/server/runtime/log";
 import { PAGE_HEADER } from "@/ui/act/pageName";

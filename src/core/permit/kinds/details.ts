@@ -52,7 +52,7 @@ const gases = z
   .array(z.enum(SUBSTANCES.map(({ name }) => name) as [string, ...string[]], "no such gas in the list"))
   .default([]);
 
-/** How a sample is drawn, and with what. */
+/** How a sample was drawn, in permits from before the instrument's own sheet said so; nobody is asked any more. */
 const sampling = {
   hose_m: figure("The sampling hose", { min: 0, max: 100, as: "length" }).default(0),
   bore_m: figure("The hose's bore", { above: 0, max: 0.05, as: "bore" }).default(0.004),

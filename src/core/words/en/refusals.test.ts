@@ -27,6 +27,7 @@ const EACH: { [Code in Refusal["code"]]: Extract<Refusal, { code: Code }> } = {
   "not held": { code: "not held", why: { code: "not judged", isolation: "S-1", revision: 4 } },
   "no isolation": { code: "no isolation" },
   "issuing to oneself": { code: "issuing to oneself" },
+  "authorised apart": { code: "authorised apart", permit: "P-1", why: "it is for hot work" },
   "closing one's own permit": { code: "closing one's own permit" },
   "not the holder": { code: "not the holder", holder: "Nell" },
   "run out": { code: "run out", permit: "P-1", at: "06:05" },

@@ -60,6 +60,8 @@ function wordsOf(refusal: Refusal): string {
       }`;
     case "no isolation":
       return "This permit has no isolation. Approve a plan for the job first.";
+    case "authorised apart":
+      return `${refusal.permit} is authorised at the desk, apart from being issued: ${refusal.why}. Authorise it by itself, then issue it on the spot.`;
     case "issuing to oneself":
       return "You are the holder of this permit, so somebody else must issue it.";
     case "closing one's own permit":

@@ -1,4 +1,5 @@
 import type { ReactNode } from "react";
+import { kindRule } from "@/core/permit/kinds/kinds";
 import { mayDo, type PermitView } from "@/server/permit/permitView";
 import type { Person } from "@/server/people/signIn";
 import { ActForm } from "@/ui/act/ActForm";
@@ -6,6 +7,10 @@ import { Drawer } from "@/ui/stage/Drawer";
 import { Field, SelectField, TextField } from "@/ui/act/Field";
 import { SignOnForm } from "@/ui/locks/SignOnForm";
 import { IssueForm } from "@/ui/permit/IssueForm";
+import { AcceptAndOn } from "@/ui/permit/rounds/AcceptAndOn";
+import { InspectAndClose } from "@/ui/permit/rounds/InspectAndClose";
+import { OffAndBack } from "@/ui/permit/rounds/OffAndBack";
+import { OnTheSpot } from "@/ui/permit/rounds/OnTheSpot";
 import { NextDayForm } from "@/ui/permit/NextDayForm";
 
 type Props = Readonly<{ permit: PermitView; person: Person }>;
@@ -21,8 +26,11 @@ function Block({ heading, words, children }: { heading: string; words: string; c
   );
 }
 
-/** Acts that are nobody's next step on most days. */
-const RARE: ReadonlySet<string> = new Set(["break", "back", "send back", "cancel", "next-day"]);
+/** Acts that are nobody's next step on most days; with a round of several as the next step, its parts one by one. */
+const RARE: ReadonlySet<string> = new Set([
+  ...["break", "back", "send back", "cancel", "next-day"],
+  ...["authorise alone", "issue alone", "accept alone", "inspect alone"],
+]);
 
 /** The signatures that this person may give now; the server decides again when they do. */
 export function SigningActs({ permit, person }: Props) {
@@ -48,12 +56,31 @@ export function SigningActs({ permit, person }: Props) {
         </Block>
       ),
     });
+  const hanging = permit.copies.filter(({ returned_ms }) => returned_ms === null);
+  const on = permit.signOns.filter((signOn) => signOn.off_ms === null);
+  const isolationHolds = permit.asks.every(({ id, unmet }) => id !== "isolation" || unmet === null);
+  const toLookAt = permit.asks.filter(({ byHand, unmet }) => byHand && unmet !== null);
+  const places = [...permit.places, ...permit.decoys].sort();
+  const also = permit.atOtherWork(person.id);
+  // What one person does at one place, one after the other, takes one signature.
+  const onTheSpot = !isHolder && isolationHolds && (may("issue") || (may("authorise") && permit.authorisedApart === null));
+  const acceptAndOn = may("accept") && permit.kind !== "safeguard bypass";
+  const offAndBack = isHolder && isOn && on.length === 1 && may("hand back") && (permit.entry?.inside ?? []).length === 0;
+  const inspectAndClose = may("inspect") && !isHolder && !permit.isInspected;
+  if (offAndBack) {
+    add(
+      "off and back",
+      "Sign off and hand back",
+      "You are the last one on, and the work has ended.",
+      <OffAndBack permit={permit.number} copies={kindRule(permit.kind).afterWatch ? [] : hanging} />,
+    );
+  }
   if (isOn) {
     add(
       "off",
       "Sign off",
       "Tools out, you are clear. Take your own lock off the box.",
-      plain("permit.sign-off", "Sign off", "Sign off, my lock is off", true),
+      plain("permit.sign-off", "Sign off", "Sign off, my lock is off", !offAndBack),
     );
   }
   const inCrew = isHolder || permit.job.holderId === person.id || permit.job.crewIds.includes(person.id);
@@ -64,12 +91,7 @@ export function SigningActs({ permit, person }: Props) {
       permit.pointsToLock.length > 0
         ? "Read the permitted work. Hang a lock of your own on every point, then sign."
         : "Read the permitted work. Hang your own lock on the box, then sign.",
-      <SignOnForm
-        permit={permit.number}
-        points={permit.pointsToLock}
-        places={[...permit.places, ...permit.decoys].sort()}
-        also={permit.atOtherWork(person.id)}
-      />,
+      <SignOnForm permit={permit.number} points={permit.pointsToLock} places={places} also={also} />,
     );
   }
   if (may("check") && !isHolder) {
@@ -80,12 +102,24 @@ export function SigningActs({ permit, person }: Props) {
       plain("permit.check", "Check", "It is right", true),
     );
   }
+  if (onTheSpot) {
+    add(
+      "on the spot",
+      may("issue") ? "Issue" : "Authorise and issue",
+      "You are there: the points are locked, the place is safe for this work. Tick what you have looked at.",
+      <OnTheSpot
+        permit={permit.number}
+        authorise={!may("issue")}
+        open={toLookAt.map(({ id, words, source }) => ({ id, words, source }))}
+      />,
+    );
+  }
   if (may("authorise") && !isHolder) {
     add(
-      "authorise",
+      onTheSpot ? "authorise alone" : "authorise",
       "Authorise",
       "You answer for this part of the plant, and let this work be prepared.",
-      plain("permit.authorise", "Authorise", "Authorise the permit", true),
+      plain("permit.authorise", "Authorise", "Authorise the permit", !onTheSpot),
     );
   }
   if (may("approve") && permit.approval.length > 0 && !permit.isApproved) {
@@ -98,18 +132,26 @@ export function SigningActs({ permit, person }: Props) {
   }
   if (may("issue") && !isHolder) {
     add(
-      "issue",
+      onTheSpot ? "issue alone" : "issue",
       "Issue",
       "You have checked the site: the points are locked, the place is safe for this work.",
       <IssueForm permit={permit.number} />,
     );
   }
+  if (acceptAndOn) {
+    add(
+      "accept and on",
+      "Accept and sign on",
+      "You have read it, you keep to its words, you brief the crew. Your own lock is the first after the coordinator's.",
+      <AcceptAndOn permit={permit.number} points={permit.pointsToLock} places={places} also={also} />,
+    );
+  }
   if (may("accept")) {
     add(
-      "accept",
-      "Accept",
+      acceptAndOn ? "accept alone" : "accept",
+      acceptAndOn ? "Accept, and sign on later" : "Accept",
       "You have read it, you keep to its words, you brief the crew.",
-      plain("permit.accept", "Accept", "Accept the permit", true),
+      plain("permit.accept", "Accept", "Accept the permit", !acceptAndOn),
     );
   }
   if (may("resume") && !isHolder && permit.stop?.type === "stopped") {
@@ -160,12 +202,18 @@ export function SigningActs({ permit, person }: Props) {
       plain("permit.hand-back", "Hand back", "Hand back"),
     );
   }
-  if (may("inspect") && !isHolder && !permit.isInspected) {
+  if (inspectAndClose) {
     add(
-      "inspect",
-      "Inspect",
+      "inspect and close",
+      "Inspect and close",
+      "Go there. Nothing is left behind, everything that went out is back, and it is safe to give back.",
+      <InspectAndClose permit={permit.number} copies={hanging} />,
+    );
+    add(
+      "inspect alone",
+      "Inspect, and close later",
       "Go there. Nothing is left behind, and it is safe to give back.",
-      told("permit.inspect", "Inspect", "What you found", "I have inspected the place", true),
+      told("permit.inspect", "Inspect", "What you found", "I have inspected the place"),
     );
   }
   if (may("close") && !isHolder && permit.isInspected) {
