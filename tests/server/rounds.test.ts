@@ -54,11 +54,11 @@ function* oneLock(): Generator<Signed> {
   yield round(
     "cora",
     "hazards decided",
-    { type: "hazard.conditions", input: { job, weather: "dry", tools: [] } },
     ...jobHazards(site.db, job)!.proposed.map(({ id }) => ({
       type: "hazard.decide",
       input: { job, hazard: id, verdict: "kept" },
     })),
+    { type: "hazard.conditions", input: { job, weather: "dry", tools: [] } },
   );
   const kinds = jobHazards(site.db, job)!.required.map(({ kind }) => kind);
   expect(kinds).toEqual(["electrical work"]);
@@ -124,9 +124,7 @@ function* atWork(): Generator<Signed> {
 
 async function signed({ by, kind, entries }: Signed) {
   const [first] = entries;
-  const answer = await (kind === null
-    ? site.act(by, first!.type, first!.input)
-    : site.round(by, kind, entries));
+  const answer = await (kind === null ? site.act(by, first!.type, first!.input) : site.round(by, kind, entries));
   if (answer.ok) named = { ...named, ...(answer.answer as Partial<typeof named>) };
   return answer;
 }
@@ -246,7 +244,6 @@ function spoil(entry: Entry): Entry {
   );
   return from ? { type, input: { permit: "P-99" } } : { ...entry, input: spoilt };
 }
-
 
 describe("the signature", () => {
   const plan = async (): Promise<Signed> => {

@@ -12,7 +12,8 @@ export type RoundKind =
   | "accepted and on"
   | "off and handed back"
   | "inspected and closed"
-  | "restoring begun";
+  | "restoring begun"
+  | "handed over and closed";
 
 type Part = Readonly<{ type: string; times: "once" | "perhaps" | "any" | "some" }>;
 
@@ -32,14 +33,21 @@ const some = (type: string): Part => ({ type, times: "some" });
 
 export const ROUNDS: Readonly<Record<RoundKind, RoundRule>> = {
   "hazards decided": {
-    parts: [perhaps("hazard.conditions"), any("hazard.decide")],
+    // What is said of tools may bring hazards of their own: those are decided after it, and not unseen.
+    parts: [any("hazard.decide"), perhaps("hazard.conditions")],
     same: "job",
     words: "the hazards of one job, each with its own verdict",
   },
   "plan and permits": {
-    parts: [once("isolation.approve"), some("permit.draft"), any("permit.check")],
+    parts: [
+      any("hazard.decide"),
+      perhaps("hazard.conditions"),
+      once("isolation.approve"),
+      some("permit.draft"),
+      any("permit.check"),
+    ],
     same: null,
-    words: "the plan of a job and the permits that its hazards require, at the desk",
+    words: "the hazards of a job, its plan and the permits that they require, at the desk",
   },
   "permits written": {
     parts: [some("permit.draft"), any("permit.check")],
@@ -68,9 +76,14 @@ export const ROUNDS: Readonly<Record<RoundKind, RoundRule>> = {
     words: "the place inspected, and the permit closed",
   },
   "restoring begun": {
-    parts: [some("box.take-off"), once("return.start")],
+    parts: [any("box.take-off"), once("return.start")],
     same: null,
     words: "the coordinator's lock off the box, and restoring begun",
+  },
+  "handed over and closed": {
+    parts: [once("step.do"), perhaps("job.close")],
+    same: null,
+    words: "the plant handed over, and the job closed",
   },
 };
 

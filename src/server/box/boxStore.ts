@@ -158,15 +158,23 @@ export function boxFacts(tx: Tx, boxId: string): BoxFacts {
 
 /** Names on the standing locks of these boxes. */
 export function standingNames(tx: Tx, boxIds: readonly string[]): string[] {
-  return boxIds.flatMap(standingByBox(tx, boxIds));
+  return boxIds.flatMap(standingByBox(tx, boxIds)).map(({ name }) => name);
 }
 
-/** The same, box by box. Cost: one query, however many. */
-export function standingByBox(tx: Tx, boxIds: readonly string[]): (boxId: string) => readonly string[] {
+/** A lock on a box over everybody else's, and whose. */
+export type OverLock = Readonly<{ lock: string; name: string; personId: string }>;
+
+/** The standing locks box by box. Cost: one query, however many. */
+export function standingByBox(tx: Tx, boxIds: readonly string[]): (boxId: string) => readonly OverLock[] {
   if (boxIds.length === 0) return () => [];
   const hanging = grouped(
     tx
-      .select({ boxId: standingLocks.boxId, name: people.name })
+      .select({
+        boxId: standingLocks.boxId,
+        name: people.name,
+        lock: standingLocks.lock,
+        personId: standingLocks.personId,
+      })
       .from(standingLocks)
       .innerJoin(people, eq(people.id, standingLocks.personId))
       .where(and(isAmong(standingLocks.boxId, boxIds), isNull(standingLocks.offAt)))
@@ -174,5 +182,5 @@ export function standingByBox(tx: Tx, boxIds: readonly string[]): (boxId: string
       .all(),
     ({ boxId }) => boxId,
   );
-  return (id) => hanging(id).map(({ name }) => name);
+  return (id) => hanging(id).map(({ name, lock, personId }) => ({ name, lock, personId }));
 }

@@ -1,8 +1,18 @@
 import { gearNumber } from "../../core/gear/gearNumber";
-import { and, eq, isNull } from "drizzle-orm";
+import { and, desc, eq, isNull, notExists, sql } from "drizzle-orm";
 import { isAmong } from "../db/isAmong";
 import type { Tx } from "../db/database";
-import { boxIsolations, holds, isolations, items, lockBoxes, people, personalLocks, standingLocks } from "../db/schema";
+import {
+  boxIsolations,
+  gear,
+  holds,
+  isolations,
+  items,
+  lockBoxes,
+  people,
+  personalLocks,
+  standingLocks,
+} from "../db/schema";
 
 /** Where a lock hangs now, in words; undefined when it is free. Cost: three indexed look-ups. */
 export function lockHangs(tx: Tx): (lock: string) => string | undefined {
@@ -44,6 +54,40 @@ function hangingPlaces(tx: Tx, lock: string | null): Map<string, string> {
     ...onPoints.map((row) => [row.lock, `on ${row.tag}, isolation ${row.isolation}`] as const),
   ]);
 }
+
+/** A person's own locks that hang nowhere, at most a handful, the last entered first. Cost: one query. */
+export function ownFreeLocks(tx: Tx, person: string): string[] {
+  const hangs = (table: typeof personalLocks | typeof standingLocks) =>
+    notExists(
+      tx
+        .select({ one: sql`1` })
+        .from(table)
+        .where(and(eq(table.lock, gear.number), isNull(table.offAt))),
+    );
+  return tx
+    .select({ number: gear.number })
+    .from(gear)
+    .where(
+      and(
+        eq(gear.kind, "lock"),
+        eq(gear.ownerId, person),
+        eq(gear.withdrawn, false),
+        hangs(personalLocks),
+        hangs(standingLocks),
+        notExists(
+          tx
+            .select({ one: sql`1` })
+            .from(holds)
+            .where(and(eq(holds.lock, gear.number), isNull(holds.liftedAt))),
+        ),
+      ),
+    )
+    .orderBy(desc(sql`${gear}.rowid`))
+    .limit(OWN_LOCKS)
+    .all()
+    .map(({ number }) => number);
+}
+const OWN_LOCKS = 4;
 
 export function boxesOf(tx: Tx, isolationIds: readonly string[]) {
   if (isolationIds.length === 0) return [];

@@ -1,3 +1,4 @@
+import { mayBeSignedLater } from "../../core/isolation/keepable";
 import { z } from "zod";
 import { gearNumber, numberText } from "../../core/gear/gearNumber";
 import { stepLabel } from "../../core/procedure/steps";
@@ -197,7 +198,7 @@ export function changeIsolation(context: ActContext, number: string, command: Is
   const stored = loadIsolation(tx, number);
   if (stored === null) return refused({ code: "unknown", what: "isolation", name: number });
   const step = "step" in command ? stored.life.steps.find(({ id }) => id === command.step) : undefined;
-  if (kept && step && step.phase !== "isolate") return refused({ code: "online only", act: `do ${stepLabel(step)}` });
+  if (kept && step && !mayBeSignedLater(step)) return refused({ code: "online only", act: `do ${stepLabel(step)}` });
   const harm = liftFault(tx, stored, command);
   if (harm) return refused(harm);
   const decided = decideIsolation(stored.life, command, isolationFacts(tx, stored.row));

@@ -14,7 +14,7 @@ import { isAmong } from "../db/isAmong";
 import { database, type Db, type Tx } from "../db/database";
 import { isolationReviews, isolations, jobIsolations, jobs, people, permits } from "../db/schema";
 import { namesOf } from "../people/signIn";
-import { standingByBox } from "../box/boxStore";
+import { standingByBox, type OverLock } from "../box/boxStore";
 import { heldTags } from "../box/heldTags";
 import { acceptedFor, type StoredDeviation } from "./deviationStore";
 import { liveJobs } from "../isolation/liveJobs";
@@ -81,8 +81,8 @@ export type JobView = Readonly<{
   /** Proofs that must be done again before anybody goes on, and why. */
   stale: readonly string[];
   boxes: readonly {
-    /** Names on the locks that are first on and last off. */
-    standing: readonly string[];
+    /** The locks that are first on and last off. */
+    standing: readonly OverLock[];
     number: string;
     state: string;
     locks: readonly { person: string; lock: string; onAt: number }[];

@@ -58,7 +58,7 @@ export async function shiftSheet(
           : "Nothing isolated.",
         ...job.boxes.map(
           (box) =>
-            `Box ${box.number}: ${box.state}; over all ${box.standing.join(", ") || "nobody"}; on it ${on.join(", ") || "nobody"}.`,
+            `Box ${box.number}: ${box.state}; over all ${box.standing.map(({ name }) => name).join(", ") || "nobody"}; on it ${on.join(", ") || "nobody"}.`,
         ),
         ...own.map((earth) => `Earth ${earth.number} stands at ${earth.place}.`),
         ...job.permits

@@ -196,7 +196,7 @@ export function permitSite(tx: Tx, stored: readonly StoredPermit[], now_ms: numb
     person: (id) => peopleRows().get(id),
     nameOf: (id) => peopleRows().get(id)?.name ?? "somebody unknown",
     boxes: (id) => boxOf()(id).map((box) => box.id),
-    standing: (id) => standing()(id),
+    standing: (id) => standing()(id).map(({ name }) => name),
     held: (id) => held()(id),
     stale: (id) => stale()(id),
     earths: (id) => earths()(id).map(({ number }) => number),

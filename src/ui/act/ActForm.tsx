@@ -6,6 +6,8 @@ import { keep, upload } from "../offline/keptActs";
 import { newActId } from "./actId";
 import { usePathname, useRouter } from "next/navigation";
 import { useEffect, useId, useMemo, useRef, useState, type ReactNode } from "react";
+import { goOn } from "./goOn";
+import { rememberUsed } from "./OfferedNumbers";
 import { FaultContext, type Fault } from "./faults";
 import { PAGE_HEADER, pageName } from "./pageName";
 import { forgetTyped, keepTyped, restoreTyped, typedKey } from "./typed";
@@ -58,6 +60,8 @@ type Props = Readonly<{
   keep?: Readonly<{ personId: string; personName: string; page: string }>;
   /** With `keep`: a second button, by which it is done now and signed later, with others of the round. */
   later?: string;
+  /** Of a form that is signed: what the same PIN signs before it, in order; a sentence where it could not. */
+  first?: (pin: string) => Promise<string | null>;
   /** A picture in the field `photo` is stored first. */
   withPhoto?: boolean;
   onDone?: () => void;
@@ -86,6 +90,7 @@ export function ActForm({
   compact,
   keep: keepFor,
   later,
+  first,
   withPhoto = false,
   onDone,
   onOnce,
@@ -139,7 +144,9 @@ export function ActForm({
       });
       meant.current = null;
       setSending(false);
+      rememberUsed(form.current);
       startAfresh();
+      goOn(form.current);
     };
     if (signLater) {
       const empty = emptyField(form.current!);
@@ -159,6 +166,11 @@ export function ActForm({
       input.photo = stored.sentence;
     }
     const { ids } = meant.current;
+    const hindered = await first?.(typedPin);
+    if (hindered) {
+      setSending(false);
+      return setFault({ sentence: hindered });
+    }
     const what = round
       ? { round: round.round, entries: round.entries.map((one, i) => ({ ...one, prefix: undefined, actId: ids[i]! })) }
       : { actId: ids[0]!, type: act, input };
@@ -169,17 +181,19 @@ export function ActForm({
     if (!answer.ok) {
       // A refusal is recorded under its id; trying again after mending something is a new act.
       if (answer.status === 409) meant.current = null;
-      const said = prefixed(answer, round?.entries[answer.entry ?? -1]?.prefix);
+      const said = prefixed(answer, round?.entries[answer.entry ?? -1]?.prefix, form.current!);
       setFault(said);
       markField(form.current!, said.faults?.[0]?.field ?? said.field, `${id}-fault`);
       return;
     }
     meant.current = null;
+    rememberUsed(form.current);
     startAfresh();
     onDone?.();
     if (answer.once) onOnce?.(answer.once);
     const target = then?.replace(/\{(\w+)\}/g, (_, name: string) => String(answer.answer[name] ?? ""));
     if (target) router.push(target);
+    else goOn(form.current);
     router.refresh();
   }
 
@@ -279,10 +293,17 @@ function FaultWords({
   );
 }
 
-/** What is wrong with one act of a round, under the names that its fields have in the form; each by its last part. */
-function prefixed<T extends { field?: string; faults?: readonly Fault[] }>(answer: T, prefix: string | undefined): T {
+/** What is wrong with one act of a round, under the names that its fields have in the form: several may ask the same. */
+function prefixed<T extends { field?: string; faults?: readonly Fault[] }>(
+  answer: T,
+  prefix: string | undefined,
+  form: HTMLFormElement,
+): T {
   if (prefix === undefined) return answer;
-  const named = (field: string) => (field === "" || field === "pin" ? field : `${prefix}${field.split(".").at(-1)}`);
+  const named = (field: string) => {
+    const own = `${prefix}${field.split(".").at(-1)}`;
+    return form.querySelector(`[name="${CSS.escape(own)}"], [data-field="${CSS.escape(own)}"]`) ? own : field;
+  };
   return {
     ...answer,
     ...(answer.field === undefined ? {} : { field: named(answer.field) }),

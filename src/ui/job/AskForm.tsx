@@ -21,6 +21,8 @@ type Props = Readonly<{
   profiles: readonly { id: string; name: string }[];
   /** A job that is changed; a new one is asked for where there is none. */
   change?: AskedJob;
+  /** The window that is offered to a new one: from now to the end of this shift, as the fields hold times. */
+  window?: Readonly<{ from: string; to: string }>;
   /** A job whose request is repeated: filled in, and each of it can be changed. */
   like?: AskedJob & Readonly<{ crew: readonly string[] }>;
 }>;
@@ -38,7 +40,7 @@ export type AskedJob = Readonly<{
   holder: string;
 }>;
 
-export function AskForm({ places, people, hows, profiles, change, like }: Props) {
+export function AskForm({ places, people, hows, profiles, change, like, window }: Props) {
   const given = change ?? like;
   const [faces, setFaces] = useState(given?.faces.map((_, index) => index) ?? [0]);
   const holders = people.filter((person) => person.roles.includes("holder"));
@@ -115,8 +117,13 @@ export function AskForm({ places, people, hows, profiles, change, like }: Props)
         </button>
       </fieldset>
       <div className="grid max-w-xl gap-4 sm:grid-cols-2">
-        <Field label="Window starts" name="windowFrom_ms" type="datetime-local" defaultValue={given?.from} />
-        <Field label="Window ends" name="windowTo_ms" type="datetime-local" defaultValue={given?.to} />
+        <Field
+          label="Window starts"
+          name="windowFrom_ms"
+          type="datetime-local"
+          defaultValue={given?.from || window?.from}
+        />
+        <Field label="Window ends" name="windowTo_ms" type="datetime-local" defaultValue={given?.to || window?.to} />
       </div>
       <div className="flex flex-wrap items-end gap-x-8 gap-y-4">
         <label className="flex w-64 flex-col gap-1">

@@ -8,9 +8,6 @@ import { Field, SelectField, TextField } from "../act/Field";
 import { DetailInputs } from "../permit/DetailInputs";
 import { DETAIL_FIELDS, readDetails } from "../permit/detailFields";
 
-const HOUR_MS = 3_600_000;
-const FIRST_LENGTH_h = 8;
-
 type Props = Readonly<{
   job: string;
   kind: PermitKind;
@@ -25,10 +22,11 @@ type Props = Readonly<{
   /** What the register and the job know of the kind's own questions. */
   defaults: Readonly<Record<string, string | readonly string[]>>;
   units: UnitSystem;
-  now_ms: number;
+  from_ms: number;
+  to_ms: number;
   timeZone: string;
-  /** A draft that is changed, with its times; a new one is written where there is none. */
-  change?: Readonly<{ permit: string; from_ms: number; to_ms: number }>;
+  /** A draft that is changed; a new one is written where there is none. */
+  change?: Readonly<{ permit: string }>;
 }>;
 
 export function PermitDraftForm({
@@ -43,12 +41,11 @@ export function PermitDraftForm({
   people,
   defaults,
   units,
-  now_ms,
+  from_ms,
+  to_ms,
   timeZone,
   change,
 }: Props) {
-  const from_ms = change?.from_ms ?? now_ms;
-  const to_ms = change?.to_ms ?? now_ms + FIRST_LENGTH_h * HOUR_MS;
   const times = { from: siteField(from_ms, timeZone), to: siteField(to_ms, timeZone) };
   const write = kind === "general" ? "Write a permit" : `Write a permit for ${kind}`;
   return (
@@ -86,7 +83,8 @@ export function PermitDraftForm({
   );
 }
 
-function readDraft(fields: FormData): Record<string, unknown> {
+/** What every draft says. */
+export function readDraft(fields: FormData): Record<string, unknown> {
   const time = (name: string) => instantOf(String(fields.get(name) ?? ""));
   return {
     words: fields.get("words"),

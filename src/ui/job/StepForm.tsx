@@ -4,6 +4,9 @@ import type { PlannedStep } from "../../core/procedure/steps";
 import { asksOf } from "../../core/isolation/stepAsks";
 import type { UnitSystem } from "../../core/units/units";
 import { ActForm } from "../act/ActForm";
+import { Tick } from "../act/Field";
+import { sendAll } from "../offline/keptActs";
+import { useKeptActs, useOnline } from "../offline/useKeptActs";
 import { readingUnit } from "../text/reading";
 import { ScanPlate } from "../walk/ScanPlate";
 import { EarthFields, LeakTestFields, PairFields, ReadingFields, Small, Ticks } from "../walk/EvidenceFields";
@@ -55,25 +58,50 @@ type Props = Readonly<{
   units: UnitSystem;
   /** Kept on the device without a network; null where only the server's word counts. */
   keep: Readonly<{ personId: string; personName: string; page: string }> | null;
+  walker: Readonly<{ id: string }>;
+  /** The job that may be closed with the handing over; null where this person may not. */
+  closes?: string | null;
   /** A proof that stands is done again instead. */
   again?: boolean;
 }>;
 
 /** What is asked of the person depends on the step: the same list that the decision goes by. */
-export function StepForm({ isolation, step, label, units, keep, again = false }: Props) {
+export function StepForm({ isolation, step, label, units, keep, walker, closes = null, again = false }: Props) {
+  // What this person did before and has not signed: one PIN signs it all, in the order in which it was done.
+  const before = useKeptActs().filter(
+    (act) => act.personId === walker.id && act.refusal === null && act.input.isolation === isolation,
+  );
+  const online = useOnline();
+  const signsBefore = online && before.length > 0;
+  const own = again ? "Proved dead again" : (BUTTONS[step.kind] ?? "Done");
+  const mayClose = closes !== null && step.kind === "hand over";
   const asks = asksOf(step);
   const unit = asks.reading === null ? null : readingUnit(asks.reading.unit, units);
   const pressure = readingUnit("bar", units);
+  const reported = (fields: FormData) =>
+    readReport(fields, asks, { reading: unit?.toLimit, pressure: pressure.toLimit });
   return (
     <div className="mt-3">
       <ActForm
         act={again ? "step.prove-again" : "step.do"}
         label={again ? `again: ${label}` : label}
         fixed={{ isolation, step: step.id }}
-        toInput={(fields) => readReport(fields, asks, { reading: unit?.toLimit, pressure: pressure.toLimit })}
+        toInput={reported}
         pin
         compact
-        button={again ? "Proved dead again" : (BUTTONS[step.kind] ?? "Done")}
+        button={signsBefore ? `${own}; sign all ${before.length + 1}` : own}
+        first={signsBefore ? (pin) => sendAll(before, pin) : undefined}
+        toRound={
+          mayClose
+            ? (fields) => ({
+                round: "handed over and closed",
+                entries: [
+                  { type: "step.do", input: { isolation, step: step.id, ...reported(fields) } },
+                  ...(fields.get("closes") === "on" ? [{ type: "job.close", input: { job: closes } }] : []),
+                ],
+              })
+            : undefined
+        }
         tone="strong"
         keep={keep ?? undefined}
         later={again ? undefined : "Done, sign later"}
@@ -102,6 +130,9 @@ export function StepForm({ isolation, step, label, units, keep, again = false }:
         )}
         {asks.leakTest && <LeakTestFields pressure={pressure.symbol} />}
         {asks.words !== null && <Small label={asks.words} name="words" className="w-72 max-w-full" maxLength={500} />}
+        {mayClose && (
+          <Tick name="closes" label={`Every permit of ${closes} is closed and nothing is left open: close it`} />
+        )}
         {(asks.lock || step.kind === "bleed" || step.kind === "earth") && (
           <label className="flex flex-col gap-1 text-sm">
             <span>Picture, if wanted</span>

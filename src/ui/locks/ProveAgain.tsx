@@ -35,7 +35,15 @@ export function ProveAgain({
           <p className="font-medium">{step.words}</p>
           {why && <p className="text-sm">{why.slice(label.length + 2)}</p>}
           {mayDo && (step.competence === null || person.competences.includes(step.competence)) ? (
-            <StepForm isolation={isolation.number} step={step} label={label} units={person.units} keep={null} again />
+            <StepForm
+              isolation={isolation.number}
+              step={step}
+              label={label}
+              units={person.units}
+              keep={null}
+              walker={person}
+              again
+            />
           ) : (
             <p className="text-sm">Needs {step.competence ?? "an isolator's"} competence.</p>
           )}

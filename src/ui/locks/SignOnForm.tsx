@@ -1,6 +1,7 @@
 "use client";
 
 import { ActForm } from "../act/ActForm";
+import { OfferedNumbers } from "../act/OfferedNumbers";
 import { Field, SelectField, Tick } from "../act/Field";
 
 type Props = Readonly<{
@@ -10,6 +11,8 @@ type Props = Readonly<{
   places: readonly string[];
   /** A permit of other work that this person is on now. */
   also: string | null;
+  /** This person's locks that hang nowhere. */
+  own: readonly string[];
 }>;
 
 /** What signing on is told: where the work is, and the locks. */
@@ -41,7 +44,7 @@ export function SignOnForm(props: Props) {
 }
 
 /** Briefed, where, with which lock. */
-export function SignOnFields({ points, places, also }: Props) {
+export function SignOnFields({ points, places, also, own }: Props) {
   return (
     <>
       <Tick name="briefed" label="I have read what may be done, its hazards and precautions" />
@@ -65,7 +68,10 @@ export function SignOnFields({ points, places, also }: Props) {
           </SelectField>
         </div>
         {points.length === 0 ? (
-          <Field label="My lock number" name="lock" className="tag w-32" autoComplete="off" />
+          <div className="flex flex-wrap items-end gap-1">
+            <Field label="My lock number" name="lock" className="tag w-32" autoComplete="off" />
+            <OfferedNumbers name="lock" numbers={own} />
+          </div>
         ) : (
           points.map((tag) => (
             <Field

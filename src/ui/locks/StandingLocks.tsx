@@ -1,6 +1,7 @@
 "use client";
 
 import { ActForm } from "../act/ActForm";
+import { OfferedNumbers } from "../act/OfferedNumbers";
 
 type Props = Readonly<{
   box: string;
@@ -8,10 +9,12 @@ type Props = Readonly<{
   standing: readonly Readonly<{ role: string; lock: string; person: string; personId: string }>[];
   person: Readonly<{ id: string; isCoordinator: boolean }>;
   people: readonly Readonly<{ id: string; name: string }>[];
+  /** This person's locks that hang nowhere. */
+  own: readonly string[];
 }>;
 
 /** The lock that is first on and last off. A second one may hang beside it, so that it never has to come off alone. */
-export function StandingLocks({ box, closed, standing, person, people }: Props) {
+export function StandingLocks({ box, closed, standing, person, people, own }: Props) {
   if (!person.isCoordinator) {
     return standing.length === 0 ? <p>A coordinator hangs the first lock, before anybody signs on.</p> : null;
   }
@@ -33,6 +36,7 @@ export function StandingLocks({ box, closed, standing, person, people }: Props) 
             tone={standing.length === 0 ? "strong" : "plain"}
           >
             <LockField label="My lock number" />
+            <OfferedNumbers name="lock" numbers={own} />
           </ActForm>
           <details className="mt-3">
             <summary className="min-h-11 cursor-pointer content-center">The department&apos;s lock, over night</summary>

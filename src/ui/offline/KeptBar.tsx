@@ -3,7 +3,7 @@
 import Link from "next/link";
 import { usePathname, useRouter } from "next/navigation";
 import { useEffect, useId, useState } from "react";
-import { send } from "./keptActs";
+import { sendAll } from "./keptActs";
 import { useKeptActs, useOnline } from "./useKeptActs";
 
 /** What this device keeps, on every page: how many acts wait, who can send them, and whether there is a network. */
@@ -27,15 +27,10 @@ export function KeptBar({ personId, build }: { personId: string; build: string }
   const others = [...new Set(kept.filter((act) => act.personId !== personId).map((act) => act.personName))];
   if (online && kept.length === 0) return null;
 
-  async function sendAll(pin: string) {
+  async function sign(pin: string) {
     setSending(true);
     setSaid(null);
-    for (const act of waiting) {
-      const { how, sentence } = await send(act, pin);
-      if (how === "done" || how === "refused") continue;
-      setSaid(sentence);
-      break;
-    }
+    setSaid(await sendAll(waiting, pin));
     setSending(false);
     router.refresh();
   }
@@ -66,7 +61,7 @@ export function KeptBar({ personId, build }: { personId: string; build: string }
               onSubmit={(event) => {
                 event.preventDefault();
                 const pin = new FormData(event.currentTarget).get("pin");
-                if (!sending) void sendAll(typeof pin === "string" ? pin : "");
+                if (!sending) void sign(typeof pin === "string" ? pin : "");
               }}
             >
               <label className="flex flex-col gap-1 text-sm">

@@ -101,6 +101,18 @@ export async function send(act: KeptAct, pin: string): Promise<Readonly<{ how: S
   return { how: "refused", sentence };
 }
 
+/** Sends kept acts one after the other with one PIN; the sentence of what hindered it, null where all arrived. */
+export async function sendAll(acts: readonly KeptAct[], pin: string): Promise<string | null> {
+  let refused: string | null = null;
+  for (const act of acts) {
+    const { how, sentence } = await send(act, pin);
+    // What is refused stays kept beside what is there; the others are not held up by it.
+    if (how === "refused") refused ??= `${act.label}: ${sentence}`;
+    else if (how !== "done") return sentence;
+  }
+  return refused;
+}
+
 /** Stores a picture; the sentence is its id when that was done. */
 export async function upload(photo: Blob): Promise<Readonly<{ how: Sent; sentence: string }>> {
   try {

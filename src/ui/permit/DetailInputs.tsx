@@ -12,10 +12,12 @@ type Props = Readonly<{
   people: readonly Readonly<{ id: string; name: string }>[];
   /** What figures are typed in; a form is made anew when it changes. */
   units: UnitSystem;
+  /** Put before each name, where one form asks the questions of several kinds. */
+  prefix?: string;
 }>;
 
 /** The questions of a kind, in their groups. */
-export function DetailInputs({ fields, defaults, people, units }: Props) {
+export function DetailInputs({ fields, defaults, people, units, prefix = "" }: Props) {
   const groups = [...new Set(fields.map(({ group }) => group))];
   return groups.map((group) => {
     const own = fields.filter((field) => field.group === group);
@@ -26,7 +28,7 @@ export function DetailInputs({ fields, defaults, people, units }: Props) {
           {own.map((field) => (
             <div key={field.name} className={field.wide || field.as === "ticks" ? "sm:col-span-2" : ""}>
               <DetailInput
-                field={field}
+                field={{ ...field, name: `${prefix}${field.name}` }}
                 initial={defaults[field.name] ?? field.initial}
                 people={people}
                 units={units}

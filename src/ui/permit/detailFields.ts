@@ -155,12 +155,13 @@ export const DETAIL_FIELDS: Readonly<Record<PermitKind, readonly DetailField[]>>
 };
 
 /** The details as the server takes them, from what a form holds. What is no number goes as typed: the server says so. */
-export function readDetails(kind: PermitKind, form: FormData, units: UnitSystem): Record<string, unknown> {
+export function readDetails(kind: PermitKind, form: FormData, units: UnitSystem, prefix = ""): Record<string, unknown> {
   const details: Record<string, unknown> = { kind };
   for (const { name, as, quantity } of DETAIL_FIELDS[kind]) {
-    const raw = String(form.get(name) ?? "");
-    if (as === "tick") details[name] = form.get(name) === "on";
-    else if (as === "ticks") details[name] = form.getAll(name);
+    const asked = `${prefix}${name}`;
+    const raw = String(form.get(asked) ?? "");
+    if (as === "tick") details[name] = form.get(asked) === "on";
+    else if (as === "ticks") details[name] = form.getAll(asked);
     else if (as === "lines")
       details[name] = raw
         .split("\n")

@@ -1,7 +1,8 @@
 "use client";
 
-import { useState } from "react";
+import { useId, useState } from "react";
 import type { GearKind } from "../../core/gear/gear";
+import { OfferedNumbers, putIn, useLastUsed } from "../act/OfferedNumbers";
 import { GLOVES_ABOVE_V } from "../../core/isolation/stepAsks";
 
 export function Small({
@@ -17,25 +18,39 @@ export function Small({
   );
 }
 
+/** The number of an instrument: typed, or what this device used last by a touch. */
+function GearField({ label, name, className, kind }: { label: string; name: string; className: string; kind: string }) {
+  const last = useLastUsed(kind);
+  return (
+    <div className="flex flex-wrap items-end gap-1">
+      <Small label={label} name={name} className={className} data-used={kind} />
+      <OfferedNumbers name={name} numbers={last} />
+    </div>
+  );
+}
+
 /** The tester, what it was proved on, a reading for every pair, and proved again. In the order it is done. */
 export function PairFields({ pairs, system_V }: { pairs: readonly string[]; system_V: number }) {
   const [onSource, setOnSource] = useState(false);
+  const id = useId();
   return (
     <div className="flex w-full flex-col gap-3">
       <div className="flex flex-wrap items-end gap-3">
-        <Small label="Tester" name="tester" className="tag w-28" />
+        <GearField label="Tester" name="tester" className="tag w-28" kind="voltage tester" />
         {onSource ? (
           <>
             <Small label="Known live source" name="knownSource" className="w-44" />
             <Small label="Its voltage, V" name="knownSource_V" inputMode="decimal" className="num w-24" />
           </>
         ) : (
-          <Small label="Proving unit" name="provingUnit" className="tag w-28" />
+          <GearField label="Proving unit" name="provingUnit" className="tag w-28" kind="proving unit" />
         )}
         <button type="button" className="btn btn-ghost" onClick={() => setOnSource(!onSource)}>
           {onSource ? "A proving unit instead" : "A live source instead"}
         </button>
-        {system_V > GLOVES_ABOVE_V && <Small label="Insulating gloves" name="gloves" className="tag w-28" />}
+        {system_V > GLOVES_ABOVE_V && (
+          <GearField label="Insulating gloves" name="gloves" className="tag w-28" kind="insulating gloves" />
+        )}
       </div>
       <Tick name="provedBefore" label="Tester proved before: it shows live" />
       <fieldset>
@@ -44,17 +59,31 @@ export function PairFields({ pairs, system_V }: { pairs: readonly string[]; syst
         </legend>
         <div className="grid grid-cols-[repeat(auto-fill,minmax(6.5rem,1fr))] gap-x-3 gap-y-2">
           {pairs.map((pair) => (
-            <label key={pair} className="flex flex-col gap-1 text-sm">
-              <span className="tag">{pair}</span>
-              <input
-                name={`readings ${pair}`}
-                aria-label={`${pair}, V`}
-                data-field="readings"
-                inputMode="decimal"
-                autoComplete="off"
-                className="input num w-full"
-              />
-            </label>
+            <div key={pair} className="flex flex-col gap-1 text-sm">
+              <label htmlFor={`${id}-${pair}`} className="tag">
+                {pair}
+              </label>
+              <span className="flex">
+                <input
+                  id={`${id}-${pair}`}
+                  name={`readings ${pair}`}
+                  aria-label={`${pair}, V`}
+                  data-field="readings"
+                  inputMode="decimal"
+                  autoComplete="off"
+                  className="input num w-full min-w-0 rounded-r-none"
+                />
+                {/* Gloves on, the display read pair by pair: most show nothing. */}
+                <button
+                  type="button"
+                  aria-label={`${pair} shows 0 V`}
+                  className="btn btn-outline num rounded-l-none border-l-0 px-3"
+                  onClick={(event) => putIn(event.currentTarget.form, `readings ${pair}`, "0")}
+                >
+                  0
+                </button>
+              </span>
+            </div>
           ))}
         </div>
       </fieldset>
@@ -67,7 +96,9 @@ export function ReadingFields({ symbol, instrument }: { symbol: string; instrume
   return (
     <>
       <Small label={`Reading, ${symbol}`} name="reading" inputMode="decimal" className="num w-28" />
-      {instrument !== null && <Small label={`${capital(instrument)} number`} name="instrument" className="tag w-40" />}
+      {instrument !== null && (
+        <GearField label={`${capital(instrument)} number`} name="instrument" className="tag w-40" kind={instrument} />
+      )}
     </>
   );
 }
@@ -108,7 +139,7 @@ export function LeakTestFields({ pressure }: { pressure: string }) {
       <Small label={`Test pressure, ${pressure}`} name="pressure_bar" inputMode="decimal" className="num w-28" />
       <Small label="Held, min" name="held_min" inputMode="decimal" className="num w-24" />
       <Small label={`Lost, ${pressure}`} name="lost_bar" inputMode="decimal" className="num w-24" />
-      <Small label="Pressure gauge number" name="instrument" className="tag w-40" />
+      <GearField label="Pressure gauge number" name="instrument" className="tag w-40" kind="pressure gauge" />
     </>
   );
 }

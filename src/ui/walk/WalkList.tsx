@@ -12,6 +12,7 @@ import type { KeptAct } from "../offline/keptAct";
 import { useKeptActs } from "../offline/useKeptActs";
 import { readingUnit } from "../text/reading";
 import { clock } from "../text/when";
+import { mayBeSignedLater } from "../../core/isolation/keepable";
 import { BEGUN } from "../../core/isolation/held";
 import { asksOf } from "../../core/isolation/stepAsks";
 import { isDone, openFailures } from "../../core/isolation/failures";
@@ -58,6 +59,8 @@ type Props = Readonly<{
   tagText: string;
   /** These steps only record: a device may keep them without a network. */
   keeps: boolean;
+  /** The job that this person may close with the last step; null where they may not. */
+  closes: string | null;
 }>;
 
 type Place = "now" | "ahead" | "done";
@@ -102,7 +105,7 @@ export function WalkList(props: Props) {
         const group = stood.filter(({ place }) => has(place));
         if (group.length === 0) return null;
         return (
-          <section key={title} aria-label={title}>
+          <section key={title} aria-label={title} data-next={title === "Now" ? "" : undefined}>
             <h3 className="mt-3 mb-1 text-sm font-semibold">
               {title} <span className="num font-normal">{group.length}</span>
             </h3>
@@ -138,6 +141,7 @@ function StepRow({
   page,
   tagText,
   keeps,
+  closes,
 }: Props & { row: WalkRow; index: number; open: boolean; kept: KeptAct | undefined }) {
   const label = stepLabel(step);
   const isWaiting = kept !== undefined && kept.refusal === null;
@@ -238,7 +242,9 @@ function StepRow({
                 step={step}
                 label={label}
                 units={walker.units}
-                keep={keeps ? { personId: walker.id, personName: walker.name, page } : null}
+                keep={mayBeSignedLater(step) ? { personId: walker.id, personName: walker.name, page } : null}
+                walker={walker}
+                closes={closes}
               />
             )}
             <CannotForm

@@ -4,6 +4,8 @@ import Link from "next/link";
 import { notFound } from "next/navigation";
 import { peopleToChoose } from "@/server/job/jobView";
 import { boxView } from "@/server/box/boxView";
+import { ownFreeLocks } from "@/server/box/locks";
+import { database } from "@/server/db/database";
 import { requirePerson } from "@/server/people/session";
 import { siteTimeZone } from "@/server/runtime/siteTime";
 import { StandingLocks } from "@/ui/locks/StandingLocks";
@@ -95,6 +97,7 @@ export default async function BoxPage({ params }: Params) {
               standing={box.standing}
               person={{ id: person.id, isCoordinator: person.roles.includes("coordinator") }}
               people={peopleToChoose().map(({ id, name }) => ({ id, name }))}
+              own={ownFreeLocks(database(), person.id)}
             />
           </div>
         </section>

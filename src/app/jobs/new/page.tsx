@@ -4,9 +4,10 @@ import { HOWS } from "@/core/request/jobFile";
 import { jobView, peopleToChoose } from "@/server/job/jobView";
 import { allPlaces } from "@/server/plant/register";
 import { requirePerson } from "@/server/people/session";
-import { requestTime_ms } from "@/server/runtime/siteTime";
+import { requestTime_ms, shiftChanges, siteTimeZone } from "@/server/runtime/siteTime";
 import { PROFILES } from "@/core/requirement/profiles";
 import { AskForm } from "@/ui/job/AskForm";
+import { siteField } from "@/ui/text/siteInstant";
 
 export const metadata: Metadata = { title: "New request" };
 
@@ -21,11 +22,12 @@ export default async function NewJobPage({ searchParams }: { searchParams: Promi
       <h1 className="mb-2 text-2xl font-semibold tracking-tight">New request</h1>
       {like && (
         <p className="mb-4 max-w-prose">
-          As <span className="tag">{like.number}</span> was. The window is still to be written; everything else can be
-          changed. Its points are judged on the plant of today, and what differs is shown.
+          As <span className="tag">{like.number}</span> was. Everything of it can be changed. Its points are judged on
+          the plant of today, and what differs is shown.
         </p>
       )}
       <AskForm
+        window={offeredWindow(requestTime_ms())}
         places={places}
         people={peopleToChoose()}
         hows={HOWS}
@@ -50,3 +52,12 @@ export default async function NewJobPage({ searchParams }: { searchParams: Promi
     </div>
   );
 }
+
+/** From now to the next shift change that leaves time to work; the day after where the site has no shifts. */
+function offeredWindow(now_ms: number): { from: string; to: string } {
+  const LEAST_MS = 2 * 3_600_000;
+  const to_ms = shiftChanges(now_ms + LEAST_MS, now_ms + DAY_MS)[0] ?? now_ms + DAY_MS;
+  const field = (at_ms: number) => siteField(at_ms, siteTimeZone());
+  return { from: field(now_ms), to: field(to_ms) };
+}
+const DAY_MS = 86_400_000;

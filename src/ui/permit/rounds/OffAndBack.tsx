@@ -33,7 +33,10 @@ export function OffAndBack({ permit, copies }: Readonly<{ permit: string; copies
     >
       <div>
         <Tick name="off" label="I am clear, my tools are out, my own lock is off" />
-        <Tick name="clear" label="The work has ended, everybody is accounted for, the place is clean, guards are back" />
+        <Tick
+          name="clear"
+          label="The work has ended, everybody is accounted for, the place is clean, guards are back"
+        />
         {copies.map(({ copy, where }) => (
           <Tick key={copy} name={`copy ${copy}`} label={`Copy ${copy} from ${where} is back in my hand`} />
         ))}

@@ -7,7 +7,9 @@ import type { Person } from "@/server/people/signIn";
 import { siteTimeZone } from "@/server/runtime/siteTime";
 import { namesOf } from "@/server/people/signIn";
 import { ActForm } from "@/ui/act/ActForm";
-import { Field, SelectField, TextField, Tick } from "@/ui/act/Field";
+import { Field, SelectField, TextField } from "@/ui/act/Field";
+import { ConditionFields } from "@/ui/job/ConditionFields";
+import { HazardRound } from "@/ui/job/HazardRound";
 import { dayAndClock } from "@/ui/text/when";
 
 /** Job hazard analysis: what is proposed, what people made of it, what is open, and which permits it asks for. */
@@ -20,6 +22,9 @@ export function HazardsStage({ view, person }: { view: JobView; person: Person }
   const decided = decisionsOf(now.hazards);
   const added = now.hazards.decisions.filter(({ verdict }) => verdict === "added");
   const mayDecide = person.roles.some((role) => role === "coordinator" || role === "issuer" || role === "holder");
+  const isOpen = view.state === "open";
+  const left = now.proposed.filter(({ id }) => !decided.has(id));
+  const settled = now.proposed.filter(({ id }) => decided.has(id));
   const fixed = { job: view.number };
   return (
     <div className="grid gap-x-14 gap-y-10 lg:grid-cols-[minmax(0,1.5fr)_minmax(0,1fr)]">
@@ -28,15 +33,22 @@ export function HazardsStage({ view, person }: { view: JobView; person: Person }
           Hazards: <span className="num">{now.proposed.filter(({ id }) => decided.has(id)).length}</span> of{" "}
           <span className="num">{now.proposed.length}</span> decided
         </h2>
-        <ul className="divide-base-300 border-base-300 divide-y border-y">
-          {now.proposed.map((hazard) => (
+        {mayDecide && isOpen && (left.length > 0 || now.hazards.conditions === null) && (
+          <HazardRound
+            key={left.map(({ id }) => id).join()}
+            job={view.number}
+            open={left}
+            owners={OWNERS}
+            asksConditions={now.hazards.conditions === null}
+          />
+        )}
+        <ul className="divide-base-300 border-base-300 divide-y border-y empty:hidden">
+          {(mayDecide && isOpen ? settled : now.proposed).map((hazard) => (
             <HazardRow
               key={hazard.id}
-              job={view.number}
               hazard={hazard}
               decision={decided.get(hazard.id) ?? null}
               by={nameOf(decided.get(hazard.id)?.by ?? "")}
-              mayDecide={mayDecide}
             />
           ))}
           {added.map((one) => (
@@ -110,7 +122,9 @@ export function HazardsStage({ view, person }: { view: JobView; person: Person }
             ))}
           </dl>
         </section>
-        <Conditions view={view} now={now} mayDecide={mayDecide} />
+        {(now.hazards.conditions || !mayDecide || !isOpen) && (
+          <Conditions view={view} now={now} mayDecide={mayDecide && isOpen} />
+        )}
         <section aria-labelledby="questions" className="space-y-3">
           <h2 id="questions" className="text-lg font-semibold">
             Questions for the briefing
@@ -150,20 +164,7 @@ export function HazardsStage({ view, person }: { view: JobView; person: Person }
   );
 }
 
-function HazardRow({
-  job,
-  hazard,
-  decision,
-  by,
-  mayDecide,
-}: {
-  job: string;
-  hazard: Hazard;
-  decision: HazardDecision | null;
-  by: string;
-  mayDecide: boolean;
-}) {
-  const fixed = { job, hazard: hazard.id };
+function HazardRow({ hazard, decision, by }: { hazard: Hazard; decision: HazardDecision | null; by: string }) {
   const said = { kept: "kept", changed: "changed", rejected: "does not apply", added: "added" };
   return (
     <li className="py-3">
@@ -178,50 +179,6 @@ function HazardRow({
       </p>
       {decision?.verdict !== "rejected" && (
         <Controls controls={decision?.controls ?? hazard.controls} owner={decision?.owner ?? hazard.owner} />
-      )}
-      {mayDecide && decision === null && (
-        <div className="mt-2 flex flex-wrap items-start gap-x-5 gap-y-2">
-          <ActForm
-            act="hazard.decide"
-            label={`Keep: ${hazard.hazard}`}
-            fixed={{ ...fixed, verdict: "kept" }}
-            button="Keep"
-            compact
-          />
-          <details>
-            <summary className="link cursor-pointer py-2">Change it</summary>
-            <div className="mt-2 w-80">
-              <ActForm
-                act="hazard.decide"
-                label={`Change: ${hazard.hazard}`}
-                fixed={{ ...fixed, verdict: "changed" }}
-                button="Change"
-              >
-                <TextField
-                  label="What is done about it, one a line"
-                  name="controls"
-                  rows={4}
-                  defaultValue={hazard.controls.join("\n")}
-                />
-                <OwnerField initial={hazard.owner} />
-              </ActForm>
-            </div>
-          </details>
-          <details>
-            <summary className="link cursor-pointer py-2">Does not apply</summary>
-            <div className="mt-2">
-              <ActForm
-                act="hazard.decide"
-                label={`Reject: ${hazard.hazard}`}
-                fixed={{ ...fixed, verdict: "rejected" }}
-                button="Reject"
-                compact
-              >
-                <Field label="Why it does not apply" name="reason" autoComplete="off" className="w-64" />
-              </ActForm>
-            </div>
-          </details>
-        </div>
       )}
     </li>
   );
@@ -274,9 +231,9 @@ function Conditions({
       ) : (
         <p className="mb-2">Nobody has said.</p>
       )}
-      {mayDecide && (
-        <details open={conditions === null}>
-          <summary className="link w-fit cursor-pointer">{conditions ? "Change" : "Say"}</summary>
+      {mayDecide && conditions && (
+        <details>
+          <summary className="link w-fit cursor-pointer">Change</summary>
           <div className="mt-3">
             <ActForm
               act="hazard.conditions"
@@ -284,41 +241,7 @@ function Conditions({
               fixed={{ job: view.number }}
               button="Say so"
             >
-              <Field label="Weather" name="weather" autoComplete="off" defaultValue={conditions?.weather} />
-              <div className="flex flex-wrap items-end gap-x-6">
-                <div className="w-32">
-                  <Field
-                    label="Wind, m/s"
-                    name="wind_m_s"
-                    inputMode="decimal"
-                    className="num"
-                    defaultValue={conditions?.wind_m_s ?? ""}
-                  />
-                </div>
-                <Tick label="Thunder about" name="thunder" defaultChecked={conditions?.thunder} />
-                <Tick label="Ice" name="ice" defaultChecked={conditions?.ice} />
-              </div>
-              <TextField
-                label="Tools and gear, one a line"
-                name="tools"
-                rows={3}
-                defaultValue={conditions?.tools.join("\n")}
-              />
-              <TextField
-                label="Of these, looked at and sound"
-                name="inspected"
-                rows={3}
-                defaultValue={conditions?.inspected.join("\n")}
-              />
-              <TextField
-                label="Lifts by hand, one a line"
-                name="lifts"
-                rows={2}
-                hint="What, kg, how many people, where. Above 23 kg for each person it is too much."
-                defaultValue={conditions?.lifts
-                  .map(({ what, mass_kg, people, place }) => `${what}, ${mass_kg} kg, ${people}, ${place}`)
-                  .join("\n")}
-              />
+              <ConditionFields said={conditions} />
             </ActForm>
           </div>
         </details>

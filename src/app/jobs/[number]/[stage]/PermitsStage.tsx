@@ -1,5 +1,6 @@
 import Link from "next/link";
 import type { PermitRequired } from "@/core/hazard/permitsRequired";
+import { firstTimes } from "@/core/permit/kinds/firstTimes";
 import { kindRule, PERMIT_KINDS, type PermitKind } from "@/core/permit/kinds/kinds";
 import { draftDefaults } from "@/server/permit/draftDefaults";
 import { exchangesOf } from "@/server/box/boxView";
@@ -10,7 +11,9 @@ import type { Person } from "@/server/people/signIn";
 import { CrewForm } from "@/ui/job/CrewForm";
 import { Exchanges } from "@/ui/locks/ExchangeForm";
 import { PermitDraftForm } from "@/ui/job/PermitDraftForm";
+import { PermitsForm } from "@/ui/job/PermitsForm";
 import { dayAndClock } from "@/ui/text/when";
+import { permitsToWrite } from "./permitsToWrite";
 
 type Props = Readonly<{ view: JobView; person: Person; kind: PermitKind | null }>;
 
@@ -26,6 +29,8 @@ export function PermitsStage({ view, person, kind: asked }: Props) {
   const rule = kindRule(kind);
   const defaults = draftDefaults(view, kind);
   const choices = peopleToChoose();
+  // All that is required at once, unless one kind is asked for.
+  const all = asked === null ? permitsToWrite(view, person) : null;
   const standing = view.isolation && view.isolation.state !== "restored" && view.isolation.state !== "restoring";
   return (
     <div className="space-y-10">
@@ -80,8 +85,10 @@ export function PermitsStage({ view, person, kind: asked }: Props) {
       </section>
       <section className="grid gap-10 lg:grid-cols-[minmax(0,1.4fr)_minmax(0,1fr)]">
         <div>
-          <h2 className="mb-3 text-lg font-semibold">Write a permit</h2>
-          <KindChoice job={view.number} kind={kind} required={required} />
+          <h2 className="mb-3 text-lg font-semibold">
+            {all === null ? "Write a permit" : "Write the permits that the hazards require"}
+          </h2>
+          <KindChoice job={view.number} kind={all === null ? kind : null} required={required} />
           {!standing && rule.isolation && (
             <p>
               A permit stands on an isolation.{" "}
@@ -94,7 +101,10 @@ export function PermitsStage({ view, person, kind: asked }: Props) {
           {(standing || !rule.isolation) && !mayWrite && (
             <p>The holder, an issuer or a coordinator writes the permit.</p>
           )}
-          {(standing || !rule.isolation) && mayWrite && (
+          {all !== null && standing && mayWrite && (
+            <PermitsForm key={`${all.toWrite.length} ${person.units}`} {...all} />
+          )}
+          {all === null && (standing || !rule.isolation) && mayWrite && (
             <PermitDraftForm
               key={`${kind} ${person.units}`}
               job={view.number}
@@ -108,8 +118,13 @@ export function PermitsStage({ view, person, kind: asked }: Props) {
               people={choices.map(({ id, name }) => ({ id, name }))}
               defaults={defaults.details}
               units={person.units}
-              now_ms={requestTime_ms()}
-              timeZone={siteTimeZone()}
+              {...firstTimes({
+                now_ms: requestTime_ms(),
+                windowFrom_ms: view.windowFrom_ms,
+                windowTo_ms: view.windowTo_ms,
+                longest_h: rule.longest_h,
+              })}
+              timeZone={timeZone}
             />
           )}
         </div>
@@ -153,7 +168,16 @@ export function PermitsStage({ view, person, kind: asked }: Props) {
 }
 
 /** Which kind is written; those that the hazards ask for come first, with what asked. */
-function KindChoice({ job, kind, required }: { job: string; kind: PermitKind; required: readonly PermitRequired[] }) {
+function KindChoice({
+  job,
+  kind,
+  required,
+}: {
+  job: string;
+  /** Null where all that are required are written at once. */
+  kind: PermitKind | null;
+  required: readonly PermitRequired[];
+}) {
   const link = (one: PermitKind) => (
     <Link
       key={one}
@@ -174,7 +198,9 @@ function KindChoice({ job, kind, required }: { job: string; kind: PermitKind; re
         <dd className="flex flex-wrap gap-x-2">{PERMIT_KINDS.filter((one) => !asked.includes(one)).map(link)}</dd>
       </dl>
       <p className="mt-2 text-sm opacity-85">
-        {kindRule(kind).words}. {required.find((one) => one.kind === kind)?.rule}
+        {kind === null
+          ? "One kind alone, or one that nothing requires: choose it."
+          : `${kindRule(kind).words}. ${required.find((one) => one.kind === kind)?.rule ?? ""}`}
       </p>
     </nav>
   );

@@ -6,10 +6,15 @@ import type { Person } from "@/server/people/signIn";
 import { ExtentLinks } from "@/ui/lantern/ExtentLinks";
 import { Bench } from "@/ui/stage/Bench";
 import { Drawer } from "@/ui/stage/Drawer";
+import { decisionsOf, OWNERS } from "@/core/hazard/jobHazards";
+import { jobHazards } from "@/server/hazard/hazardStore";
+import { database } from "@/server/db/database";
+import { PermitsForm, type PermitsFormProps } from "@/ui/job/PermitsForm";
 import { LaidLantern } from "./LaidLantern";
 import type { Extent } from "./extent";
+import { permitsToWrite } from "./permitsToWrite";
 import { AlsoStops } from "./points/AlsoStops";
-import { Alternatives, Approve } from "./points/Alternatives";
+import { Alternatives, alternativeName, Approve } from "./points/Alternatives";
 import { Behind } from "./points/Behind";
 import { LastTime } from "./points/LastTime";
 import { PlannerChanges } from "./points/PlannerChanges";
@@ -49,6 +54,7 @@ export async function PointsStage({
   const shared = sharedWith(view, shown);
   const minutes = shown.points.reduce((sum, { effort_min }) => sum + effort_min, 0);
   const stops = shown.goesDark.filter(({ isWork }) => !isWork).length + shown.alsoStops.length;
+  const withPermits = compared ? approvedWith(view, person, compared.comparison.alternatives[index]!) : null;
   const behind = shown.cavities.length + shown.darkZone.trapped.length;
   return (
     <Bench
@@ -120,6 +126,11 @@ export async function PointsStage({
         <PointTable plan={shown} nameOf={nameOf} shared={shared} />
       </div>
       <div className="mt-4">
+        {withPermits && (
+          <Drawer title="Approve it with its permits" count={withPermits.toWrite.length}>
+            <PermitsForm key={`${index} ${person.units}`} {...withPermits} />
+          </Drawer>
+        )}
         <Drawer title="What else stops" count={stops}>
           <AlsoStops plan={shown} />
         </Drawer>
@@ -144,5 +155,33 @@ export async function PointsStage({
         )}
       </div>
     </Bench>
+  );
+}
+
+/** The permits that would be written with the plan, and the hazards that are still to decide; null where nobody may or none is due. */
+function approvedWith(
+  view: JobView,
+  person: Person,
+  one: Parameters<typeof alternativeName>[0],
+): PermitsFormProps | null {
+  if (!person.roles.includes("coordinator")) return null;
+  const hazards = jobHazards(database(), view.number);
+  if (hazards === null) return null;
+  const toWrite = permitsToWrite(view, person);
+  const { objective, school } = one;
+  const decided = decisionsOf(hazards.hazards);
+  const open = hazards.proposed.filter(({ id }) => !decided.has(id));
+  const asksConditions = hazards.hazards.conditions === null;
+  return (
+    toWrite && {
+      ...toWrite,
+      // What is proposed stands there until somebody changes it: a hazard too many is read, one too few is not.
+      hazards: [toWrite.hazards, ...open.map(({ hazard }) => hazard)].filter(Boolean).join("; "),
+      precautions: [toWrite.precautions, ...open.flatMap(({ controls }) => controls)].filter(Boolean).join("; "),
+      ...(open.length > 0 || asksConditions
+        ? { toDecide: { job: view.number, open, owners: OWNERS, asksConditions } }
+        : {}),
+      approve: { objective, school, plantRevision: view.plantRevision, name: alternativeName(one) },
+    }
   );
 }

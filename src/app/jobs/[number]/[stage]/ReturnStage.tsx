@@ -2,6 +2,7 @@ import Link from "next/link";
 import type { JobView } from "@/server/job/jobView";
 import type { Person } from "@/server/people/signIn";
 import { ActForm } from "@/ui/act/ActForm";
+import { StartRestoring } from "@/ui/job/StartRestoring";
 import { WalkStage } from "./WalkStage";
 
 /** From the last permit closed to the plant back in service. */
@@ -13,6 +14,10 @@ export function ReturnStage({ view, person }: { view: JobView; person: Person })
   if (isolation.state === "isolating" || isolation.state === "proven" || isolation.state === "testing") {
     const on = [...new Set(view.boxes.flatMap((box) => box.locks.map((lock) => lock.person)))];
     const standing = view.boxes.flatMap((box) => box.standing);
+    // Of one's own, each can be taken off and restoring begun by one signature; another's hinders it.
+    const own = view.boxes.flatMap((box) =>
+      box.standing.filter((one) => one.personId === person.id).map(({ lock }) => ({ box: box.number, lock })),
+    );
     const open = view.permits.filter((permit) => permit.state !== "closed" && permit.state !== "cancelled");
     return (
       <div className="max-w-prose space-y-4 p-4 md:px-5">
@@ -25,7 +30,10 @@ export function ReturnStage({ view, person }: { view: JobView; person: Person })
             People on the box: <strong>{on.length === 0 ? "nobody" : on.join(", ")}</strong>
           </li>
           <li>
-            Locks on the box over the others: <strong>{standing.length === 0 ? "none" : standing.join(", ")}</strong>
+            Locks on the box over the others:{" "}
+            <strong>
+              {standing.length === 0 ? "none" : standing.map(({ name, lock }) => `${name}, ${lock}`).join("; ")}
+            </strong>
             {view.boxes.map((box) => (
               <span key={box.number}>
                 {" "}
@@ -43,14 +51,7 @@ export function ReturnStage({ view, person }: { view: JobView; person: Person })
           </li>
         </ul>
         {isCoordinator ? (
-          <ActForm
-            act="return.start"
-            label="Start restoring"
-            fixed={{ isolation: isolation.number }}
-            pin
-            button="Start restoring"
-            tone="strong"
-          />
+          <StartRestoring isolation={isolation.number} own={own} />
         ) : (
           <p>A coordinator starts restoring.</p>
         )}

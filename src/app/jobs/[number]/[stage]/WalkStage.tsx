@@ -88,6 +88,7 @@ export async function WalkStage({ view, person, phase, lead }: Props) {
             : suspects(plan, step.kind === "prove" ? step.subject : null, step.carrier).map(suspectSentence),
       }));
   const people = isolation.steps.some(({ kind }) => WATCHED.has(kind)) ? peopleToChoose() : [];
+  const isCoordinator = person.roles.includes("coordinator");
   const walkList = (which: "isolate" | "restore" | "test") => (
     <WalkList
       isolation={isolation.number}
@@ -108,9 +109,9 @@ export async function WalkStage({ view, person, phase, lead }: Props) {
       page={`/jobs/${view.number}/${phase === "isolate" ? "walk" : "return"}`}
       tagText={`Do not operate. ${view.title} (${view.number}, ${isolation.number}); ${person.name}; until ${siteTime(view.windowTo_ms)}`}
       keeps={which === "isolate"}
+      closes={which === "restore" && view.state === "open" && isCoordinator ? view.number : null}
     />
   );
-  const isCoordinator = person.roles.includes("coordinator");
   const replan = phase === "isolate" ? await replanView(view) : null;
   const tests = rowsOf("test");
   const inPhase = isolation.steps.filter((step) => step.phase === phase);

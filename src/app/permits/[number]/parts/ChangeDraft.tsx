@@ -2,7 +2,7 @@ import { peopleToChoose } from "@/server/job/jobView";
 import { mayDo, type PermitView } from "@/server/permit/permitView";
 import type { Person } from "@/server/people/signIn";
 import { kindRule } from "@/core/permit/kinds/kinds";
-import { requestTime_ms, siteTimeZone } from "@/server/runtime/siteTime";
+import { siteTimeZone } from "@/server/runtime/siteTime";
 import { PermitDraftForm } from "@/ui/job/PermitDraftForm";
 import { detailsAsFields } from "@/ui/permit/detailFields";
 
@@ -30,9 +30,10 @@ export function ChangeDraft({ permit, person }: Props) {
         people={choices.map(({ id, name }) => ({ id, name }))}
         defaults={detailsAsFields(permit.details, timeZone)}
         units={person.units}
-        now_ms={requestTime_ms()}
+        from_ms={permit.validFrom_ms}
+        to_ms={permit.validTo_ms}
         timeZone={timeZone}
-        change={{ permit: permit.number, from_ms: permit.validFrom_ms, to_ms: permit.validTo_ms }}
+        change={{ permit: permit.number }}
       />
     </details>
   );

@@ -1,6 +1,8 @@
 import type { ReactNode } from "react";
 import { kindRule } from "@/core/permit/kinds/kinds";
 import { mayDo, type PermitView } from "@/server/permit/permitView";
+import { ownFreeLocks } from "@/server/box/locks";
+import { database } from "@/server/db/database";
 import type { Person } from "@/server/people/signIn";
 import { ActForm } from "@/ui/act/ActForm";
 import { Drawer } from "@/ui/stage/Drawer";
@@ -62,10 +64,14 @@ export function SigningActs({ permit, person }: Props) {
   const toLookAt = permit.asks.filter(({ byHand, unmet }) => byHand && unmet !== null);
   const places = [...permit.places, ...permit.decoys].sort();
   const also = permit.atOtherWork(person.id);
+  const signsOn = !isOn && (permit.state === "live" || permit.state === "issued");
+  const own = signsOn ? ownFreeLocks(database(), person.id) : [];
   // What one person does at one place, one after the other, takes one signature.
-  const onTheSpot = !isHolder && isolationHolds && (may("issue") || (may("authorise") && permit.authorisedApart === null));
+  const onTheSpot =
+    !isHolder && isolationHolds && (may("issue") || (may("authorise") && permit.authorisedApart === null));
   const acceptAndOn = may("accept") && permit.kind !== "safeguard bypass";
-  const offAndBack = isHolder && isOn && on.length === 1 && may("hand back") && (permit.entry?.inside ?? []).length === 0;
+  const offAndBack =
+    isHolder && isOn && on.length === 1 && may("hand back") && (permit.entry?.inside ?? []).length === 0;
   const inspectAndClose = may("inspect") && !isHolder && !permit.isInspected;
   if (offAndBack) {
     add(
@@ -91,7 +97,7 @@ export function SigningActs({ permit, person }: Props) {
       permit.pointsToLock.length > 0
         ? "Read the permitted work. Hang a lock of your own on every point, then sign."
         : "Read the permitted work. Hang your own lock on the box, then sign.",
-      <SignOnForm permit={permit.number} points={permit.pointsToLock} places={places} also={also} />,
+      <SignOnForm permit={permit.number} points={permit.pointsToLock} places={places} also={also} own={own} />,
     );
   }
   if (may("check") && !isHolder) {
@@ -143,7 +149,7 @@ export function SigningActs({ permit, person }: Props) {
       "accept and on",
       "Accept and sign on",
       "You have read it, you keep to its words, you brief the crew. Your own lock is the first after the coordinator's.",
-      <AcceptAndOn permit={permit.number} points={permit.pointsToLock} places={places} also={also} />,
+      <AcceptAndOn permit={permit.number} points={permit.pointsToLock} places={places} also={also} own={own} />,
     );
   }
   if (may("accept")) {
@@ -257,7 +263,7 @@ export function SigningActs({ permit, person }: Props) {
     const rare = others.filter(({ isRare }) => isRare);
     return (
       <div className="space-y-4">
-        <div className="border-base-content rounded-md border-2 px-4 py-3">
+        <div data-next="" className="border-base-content rounded-md border-2 px-4 py-3">
           <p className="text-sm">Next, for you</p>
           {next!.block}
         </div>

@@ -24,7 +24,7 @@ export function Alternatives({ view, comparison, shown }: { view: JobView; compa
   return (
     <section aria-label="Plans that differ">
       <p className="mb-2 text-sm">
-        {alternatives.length} plans differ. Recommended: {name(alternatives[recommended]!)}. {reason}
+        {alternatives.length} plans differ. Recommended: {alternativeName(alternatives[recommended]!)}. {reason}
       </p>
       <ul className="border-base-300 divide-base-300 divide-y rounded-sm border">
         {alternatives.map((alternative, index) => {
@@ -32,7 +32,7 @@ export function Alternatives({ view, comparison, shown }: { view: JobView; compa
           const least = (what: (typeof alternative.best)[number]) => (alternative.best.includes(what) ? ", least" : "");
           return (
             <li
-              key={name(alternative)}
+              key={alternativeName(alternative)}
               className={index === shown ? "bg-base-200 shadow-[inset_4px_0_0_var(--color-accent)]" : ""}
             >
               <Link
@@ -41,7 +41,7 @@ export function Alternatives({ view, comparison, shown }: { view: JobView; compa
                 aria-current={index === shown ? "true" : undefined}
                 className="block px-3 py-2"
               >
-                <span className={index === shown ? "font-semibold" : "link"}>{name(alternative)}</span>
+                <span className={index === shown ? "font-semibold" : "link"}>{alternativeName(alternative)}</span>
                 {index === recommended && <span className="text-sm">, recommended</span>}
                 {alternative.exact && <span className="text-sm">, proved cheapest</span>}
                 <span className="num block text-sm whitespace-normal">
@@ -95,13 +95,13 @@ export function Approve({
       }}
       pin
       compact
-      button={`Approve: ${name(one)}`}
+      button={`Approve: ${alternativeName(one)}`}
       tone="strong"
       then={`/jobs/${view.number}/walk`}
     />
   );
 }
 
-function name({ objective, school }: Alternative): string {
+export function alternativeName({ objective, school }: Alternative): string {
   return `${OBJECTIVE_WORDS[objective]}, ${school === "work" ? "at the work" : "at the supply"}`;
 }

@@ -1,0 +1,136 @@
+"use client";
+
+import type { PermitKind } from "../../core/permit/kinds/kinds";
+import type { UnitSystem } from "../../core/units/units";
+import { ActForm } from "../act/ActForm";
+import { Field, SelectField, TextField, Tick } from "../act/Field";
+import { DetailInputs } from "../permit/DetailInputs";
+import { DETAIL_FIELDS, readDetails } from "../permit/detailFields";
+import { siteField } from "../text/siteInstant";
+import { HazardFields, hazardEntries, type HazardsToDecide } from "./HazardRound";
+import { readDraft } from "./PermitDraftForm";
+
+export type ToWrite = Readonly<{
+  kind: PermitKind;
+  /** Why the analysis asks for it. */
+  because: string;
+  longest_h: number;
+  defaults: Readonly<Record<string, string | readonly string[]>>;
+}>;
+
+export type PermitsFormProps = Readonly<{
+  job: string;
+  toWrite: readonly ToWrite[];
+  words: string;
+  hazards: string;
+  precautions: string;
+  holder: string;
+  leads: readonly Readonly<{ id: string; name: string }>[];
+  people: readonly Readonly<{ id: string; name: string }>[];
+  units: UnitSystem;
+  from_ms: number;
+  to_ms: number;
+  timeZone: string;
+  /** Who writes them may check them as well: the same look at job, isolation and drawings. */
+  mayCheck: boolean;
+  /** The plan that is approved with them, as it is shown. */
+  approve?: Readonly<{ objective: string; school: string; plantRevision: number; name: string }>;
+  /** With the plan: what nobody decided yet of the job's hazards. */
+  toDecide?: HazardsToDecide;
+}>;
+
+/** The permits that the analysis requires, written in one act; checked with it, and the plan approved, where one may. */
+export function PermitsForm(props: PermitsFormProps) {
+  const { job, toWrite, approve, toDecide, mayCheck, units, timeZone } = props;
+  const kinds = toWrite.map(({ kind }) => kind).join(", ");
+  return (
+    <ActForm
+      act="permit.draft"
+      label={approve ? "Approve the plan and write its permits" : "Write the permits required"}
+      toRound={(fields) => {
+        const isChecked = fields.get("checked") === "on";
+        const { objective, school, plantRevision } = approve ?? {};
+        const before = [
+          ...(toDecide ? hazardEntries(fields, toDecide) : []),
+          ...(approve ? [{ type: "isolation.approve", input: { job, objective, school, plantRevision } }] : []),
+        ];
+        return {
+          round: approve ? "plan and permits" : "permits written",
+          entries: [
+            ...before,
+            ...toWrite.map(({ kind }) => ({
+              type: "permit.draft",
+              prefix: `${kind}: `,
+              input: { job, ...readDraft(fields), details: readDetails(kind, fields, units, `${kind}: `) },
+            })),
+            ...(isChecked
+              ? toWrite.map((_, i) => ({
+                  type: "permit.check",
+                  input: {},
+                  from: { entry: before.length + i, field: "permit" },
+                }))
+              : []),
+          ],
+        };
+      }}
+      pin={approve !== undefined || mayCheck}
+      button={approve ? `Approve: ${approve.name}, and write ${kinds}` : `Write ${kinds}`}
+      tone="strong"
+      then={toWrite.length === 1 ? "/permits/{permit}" : `/jobs/${job}/permits`}
+    >
+      {toDecide && <HazardFields {...toDecide} />}
+      <SelectField label="Holder, who leads this crew" name="holder" className="sm:w-72" defaultValue={props.holder}>
+        {props.leads.map((one) => (
+          <option key={one.id} value={one.id}>
+            {one.name}
+          </option>
+        ))}
+      </SelectField>
+      <TextField label="What may be done, and nothing else" name="words" rows={2} defaultValue={props.words} />
+      <TextField
+        label="Hazards that remain"
+        name="hazards"
+        rows={3}
+        defaultValue={props.hazards}
+        hint="From the job's hazards, as they were decided."
+      />
+      <TextField label="Precautions" name="precautions" rows={3} defaultValue={props.precautions} />
+      <div className="grid max-w-xl gap-4 sm:grid-cols-2">
+        <Field
+          label="Valid from"
+          name="validFrom_ms"
+          type="datetime-local"
+          defaultValue={siteField(props.from_ms, timeZone)}
+          hint="From the job's window."
+        />
+        <Field
+          label="Valid until"
+          name="validTo_ms"
+          type="datetime-local"
+          defaultValue={siteField(props.to_ms, timeZone)}
+          hint={`At most ${Math.min(...toWrite.map(({ longest_h }) => longest_h))} hours.`}
+        />
+      </div>
+      {toWrite.map(({ kind, because, defaults }) => (
+        <section key={kind} aria-label={kind} className="border-base-300 space-y-4 border-t-2 pt-3">
+          <p>
+            <strong className="inline-block first-letter:uppercase">{kind}</strong>: {because}
+          </p>
+          <DetailInputs
+            fields={DETAIL_FIELDS[kind]}
+            defaults={defaults}
+            people={props.people}
+            units={units}
+            prefix={`${kind}: `}
+          />
+        </section>
+      ))}
+      {mayCheck && (
+        <Tick
+          name="checked"
+          label="I have read them against the job, its isolation and the drawings: they are checked"
+        />
+      )}
+    </ActForm>
+  );
+}
