@@ -15,10 +15,10 @@ export type Conditions = Readonly<{
 /** Weather, tools and lifts of a job, as they are asked. */
 export function ConditionFields({ said }: { said: Conditions | null }) {
   return (
-    <>
+    <div className="grid gap-x-6 gap-y-3 sm:grid-cols-2">
       <Field label="Weather" name="weather" autoComplete="off" defaultValue={said?.weather} />
-      <div className="flex flex-wrap items-end gap-x-6">
-        <div className="w-32">
+      <div className="flex flex-wrap items-end gap-x-5">
+        <div className="w-24">
           <Field
             label="Wind, m/s"
             name="wind_m_s"
@@ -27,26 +27,36 @@ export function ConditionFields({ said }: { said: Conditions | null }) {
             defaultValue={said?.wind_m_s ?? ""}
           />
         </div>
-        <Tick label="Thunder about" name="thunder" defaultChecked={said?.thunder} />
+        <Tick label="Thunder" name="thunder" defaultChecked={said?.thunder} />
         <Tick label="Ice" name="ice" defaultChecked={said?.ice} />
       </div>
-      <TextField label="Tools and gear, one a line" name="tools" rows={2} defaultValue={said?.tools.join("\n")} />
+      <TextField
+        label="Tools and gear, one a line"
+        name="tools"
+        rows={2}
+        className="min-h-16"
+        defaultValue={said?.tools.join("\n")}
+      />
       <TextField
         label="Of these, looked at and sound"
         name="inspected"
         rows={2}
+        className="min-h-16"
         defaultValue={said?.inspected.join("\n")}
       />
-      <TextField
-        label="Lifts by hand, one a line"
-        name="lifts"
-        rows={2}
-        hint="What, kg, how many people, where. Above 23 kg for each person it is too much."
-        defaultValue={said?.lifts
-          .map(({ what, mass_kg, people, place }) => `${what}, ${mass_kg} kg, ${people}, ${place}`)
-          .join("\n")}
-      />
-    </>
+      <div className="sm:col-span-2">
+        <TextField
+          label="Lifts by hand, one a line"
+          name="lifts"
+          rows={2}
+          className="min-h-16"
+          hint="What, kg, how many people, where. Above 23 kg for each person it is too much."
+          defaultValue={said?.lifts
+            .map(({ what, mass_kg, people, place }) => `${what}, ${mass_kg} kg, ${people}, ${place}`)
+            .join("\n")}
+        />
+      </div>
+    </div>
   );
 }
 

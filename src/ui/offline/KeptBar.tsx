@@ -47,17 +47,19 @@ export function KeptBar({ personId, build }: { personId: string; build: string }
         </p>
       )}
       {waiting.length > 0 && (
-        <div className="flex flex-wrap items-end gap-x-4 gap-y-2">
-          <p>
-            <strong>
-              <span className="num">{waiting.length}</span> done, not signed
-            </strong>
-            : {waiting.map((act) => act.label).join("; ")}. Kept on this device; it counts for nobody yet.
-          </p>
+        <div className="flex flex-wrap items-end justify-between gap-x-4 gap-y-1">
+          <details className="min-w-0 flex-1 basis-40 pb-2">
+            <summary className="cursor-pointer">
+              <strong>
+                <span className="num">{waiting.length}</span> done, not signed
+              </strong>
+            </summary>
+            {waiting.map((act) => act.label).join("; ")}. Kept on this device; it counts for nobody yet.
+          </details>
           {online && (
             <form
               aria-label="Sign the round"
-              className="flex items-end gap-3"
+              className="flex items-end gap-2"
               onSubmit={(event) => {
                 event.preventDefault();
                 const pin = new FormData(event.currentTarget).get("pin");
@@ -71,7 +73,7 @@ export function KeptBar({ personId, build }: { personId: string; build: string }
                   type="password"
                   inputMode="numeric"
                   autoComplete="off"
-                  className="input num w-28"
+                  className="input num w-24"
                   aria-describedby={`${id}-said`}
                 />
               </label>

@@ -63,11 +63,12 @@ type Props = Readonly<{
   closes: string | null;
 }>;
 
-type Place = "now" | "ahead" | "done";
+type Place = "now" | "unsigned" | "ahead" | "done";
 
 /** What is to be done now stands first, for hand and eye; what was done is read, and not passed on the way to it. */
 const GROUPS: readonly Readonly<{ title: string; has: (place: Place) => boolean }>[] = [
   { title: "Now", has: (place) => place === "now" },
+  { title: "Done, not signed", has: (place) => place === "unsigned" },
   { title: "To come", has: (place) => place === "ahead" },
   { title: "Done", has: (place) => place === "done" },
 ];
@@ -87,7 +88,8 @@ export function WalkList(props: Props) {
   const lost = kept.filter((act) => act.refusal && act.personId === walker.id && !ids.has(String(act.input.step)));
   const stood = rows.map((row, index) => {
     const isOpen = walking && !isDone(row.step) && row.step.after.every((id) => done.has(id));
-    const place: Place = isOpen ? "now" : isDone(row.step) ? "done" : "ahead";
+    const isUnsigned = keptFor.get(row.step.id)?.refusal === null;
+    const place: Place = isOpen ? (isUnsigned ? "unsigned" : "now") : isDone(row.step) ? "done" : "ahead";
     return { row, index, place };
   });
   return (
@@ -117,7 +119,7 @@ export function WalkList(props: Props) {
                   row={row}
                   index={index}
                   kept={keptFor.get(row.step.id)}
-                  open={place === "now"}
+                  open={place === "now" || place === "unsigned"}
                 />
               ))}
             </ol>

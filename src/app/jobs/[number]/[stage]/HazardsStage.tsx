@@ -155,7 +155,7 @@ export function HazardsStage({ view, person }: { view: JobView; person: Person }
               )}
             </div>
           ))}
-          <ActForm act="hazard.ask" label="Ask a question" fixed={fixed} button="Send the request" compact>
+          <ActForm act="hazard.ask" label="Ask a question" fixed={fixed} button="Ask" compact>
             <Field label="What must somebody answer?" name="words" autoComplete="off" className="w-64" />
           </ActForm>
         </section>

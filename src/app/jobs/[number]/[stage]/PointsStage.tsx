@@ -80,7 +80,17 @@ export async function PointsStage({
           </div>
         </div>
       }
-      foot={compared && <Approve view={view} comparison={compared.comparison} shown={index} person={person} />}
+      foot={
+        compared && (
+          <Approve
+            view={view}
+            comparison={compared.comparison}
+            shown={index}
+            person={person}
+            isAlone={withPermits === null}
+          />
+        )
+      }
     >
       <div className="mb-2 flex flex-wrap items-baseline justify-between gap-x-4 gap-y-1">
         <h2 className="text-lg font-semibold">

@@ -1,9 +1,12 @@
 import { mayDo, type PermitView } from "@/server/permit/permitView";
 import type { Person } from "@/server/people/signIn";
+import { issuesOnTheSpot } from "./SigningActs";
 import { TickForm } from "@/ui/permit/TickForm";
 
 /** Everything that this kind asks: what the program knows with its evidence, and what somebody still has to look at. */
 export function Asks({ permit, person }: { permit: PermitView; person: Person }) {
+  // Whoever issues it now ticks it there.
+  const isTickedThere = issuesOnTheSpot(permit, person);
   if (permit.asks.length === 0) return null;
   const open = permit.asks.filter(({ unmet }) => unmet !== null);
   const byHand = open.filter(({ byHand }) => byHand);
@@ -21,10 +24,12 @@ export function Asks({ permit, person }: { permit: PermitView; person: Person })
       </h2>
       {missing.length > 0 && <AskList asks={missing} label="Missing" />}
       {canTick && (
-        <div className="mt-4">
-          <h3 className="mb-2 font-semibold">To look at on the spot</h3>
+        <details className="mt-4" open={!isTickedThere}>
+          <summary className="mb-2 cursor-pointer font-semibold">
+            {isTickedThere ? "Sign what was looked at, and issue later" : "To look at on the spot"}
+          </summary>
           <TickForm permit={permit.number} open={byHand.map(({ id, words, source }) => ({ id, words, source }))} />
-        </div>
+        </details>
       )}
       {met.length > 0 && (
         <details className="mt-3" open={open.length === 0 && met.length <= MET_OPEN}>

@@ -34,6 +34,14 @@ const RARE: ReadonlySet<string> = new Set([
   ...["authorise alone", "issue alone", "accept alone", "inspect alone"],
 ]);
 
+/** This person may issue it now, and authorise it by the same signature where it is only checked. */
+export function issuesOnTheSpot(permit: PermitView, person: Person): boolean {
+  const may = (type: Parameters<typeof mayDo>[2]) => mayDo(permit, person, type);
+  const isolationHolds = permit.asks.every(({ id, unmet }) => id !== "isolation" || unmet === null);
+  if (permit.holderId === person.id || !isolationHolds) return false;
+  return may("issue") || (may("authorise") && permit.authorisedApart === null);
+}
+
 /** The signatures that this person may give now; the server decides again when they do. */
 export function SigningActs({ permit, person }: Props) {
   const fixed = { permit: permit.number };
@@ -60,15 +68,13 @@ export function SigningActs({ permit, person }: Props) {
     });
   const hanging = permit.copies.filter(({ returned_ms }) => returned_ms === null);
   const on = permit.signOns.filter((signOn) => signOn.off_ms === null);
-  const isolationHolds = permit.asks.every(({ id, unmet }) => id !== "isolation" || unmet === null);
   const toLookAt = permit.asks.filter(({ byHand, unmet }) => byHand && unmet !== null);
   const places = [...permit.places, ...permit.decoys].sort();
   const also = permit.atOtherWork(person.id);
   const signsOn = !isOn && (permit.state === "live" || permit.state === "issued");
   const own = signsOn ? ownFreeLocks(database(), person.id) : [];
   // What one person does at one place, one after the other, takes one signature.
-  const onTheSpot =
-    !isHolder && isolationHolds && (may("issue") || (may("authorise") && permit.authorisedApart === null));
+  const onTheSpot = issuesOnTheSpot(permit, person);
   const acceptAndOn = may("accept") && permit.kind !== "safeguard bypass";
   const offAndBack =
     isHolder && isOn && on.length === 1 && may("hand back") && (permit.entry?.inside ?? []).length === 0;

@@ -79,7 +79,15 @@ export function Approve({
   comparison,
   shown,
   person,
-}: Readonly<{ view: JobView; comparison: Comparison; shown: number; person: Person }>) {
+  isAlone,
+}: Readonly<{
+  view: JobView;
+  comparison: Comparison;
+  shown: number;
+  person: Person;
+  /** No permits are offered to be written with it. */
+  isAlone: boolean;
+}>) {
   const one = comparison.alternatives[shown]!;
   if (!person.roles.includes("coordinator")) return <p>A coordinator approves the plan.</p>;
   return (
@@ -96,7 +104,7 @@ export function Approve({
       pin
       compact
       button={`Approve: ${alternativeName(one)}`}
-      tone="strong"
+      tone={isAlone ? "strong" : "plain"}
       then={`/jobs/${view.number}/walk`}
     />
   );
