@@ -44,6 +44,7 @@ const CORE_ROOMS = [
   "lantern",
   "removal",
   "handover",
+  "library",
   "rounds",
 ];
 
@@ -52,7 +53,7 @@ const SERVER_FLOORS = [
   ["runtime", "db"],
   ["people"],
   ["act", "ledger"],
-  ["plant", "gear", "hazard", "photos", "box", "isolation", "permit", "job", "figures", "paper", "handover"],
+  ["plant", "gear", "hazard", "photos", "box", "isolation", "permit", "job", "figures", "paper", "handover", "library"],
   ["acts"],
   ["demo"],
 ];

@@ -105,7 +105,7 @@ test("hot work through two shifts with a break and a change of watch, then 3 h, 
   await sign(idris, "Authorise");
   await sees(idris, "authorised");
   await sign(idris, "Issue");
-  await expect(idris.getByRole("form", { name: "Issue" }).getByRole("alert")).toContainText("lacks");
+  await expect(idris.getByRole("form", { name: "Issue", exact: true }).getByRole("alert")).toContainText("lacks");
   const signe = await as("Signe Aldane");
   await signe.goto(`/permits/${permit}`);
   await sign(signe, "Approve", { "What you approve, and on what terms": "Platform opened and seen empty." });
@@ -115,7 +115,7 @@ test("hot work through two shifts with a break and a change of watch, then 3 h, 
   for (const box of await round.getByRole("checkbox").all()) await box.check();
   await sign(petra, "Looked at");
   await expect(round).toHaveCount(0);
-  const issue = idris.getByRole("form", { name: "Issue" });
+  const issue = idris.getByRole("form", { name: "Issue", exact: true });
   await issue.getByLabel("Where its copies hang").fill("at gate 2");
   await sign(idris, "Issue");
   await sees(idris, "issued");

@@ -29,6 +29,8 @@ export type JobCommand =
   | Readonly<{ type: "approve"; shownOn: number }>
   /** The planner's own wishes for it. */
   | Readonly<{ type: "adjust" }>
+  /** Planned without the procedure by which it was asked for. */
+  | Readonly<{ type: "leave procedure"; procedure: string | null }>
   /** What it falls short of, accepted by somebody with what is done instead. */
   | Readonly<{ type: "accept deviation"; by: PersonId; ways: readonly string[]; measures: readonly string[] }>
   /** What was accepted is accepted for longer. */
@@ -85,6 +87,9 @@ export function decideJob(job: JobLife, command: JobCommand, facts: JobFacts): R
       const why = made.ok ? null : (made.problems[0]?.message ?? "it cannot be used");
       return why === null ? accept(job) : refuse({ code: "device not usable", why });
     }
+    case "leave procedure":
+      if (command.procedure === null) return refuse({ code: "by no procedure", job: job.number });
+      return notPlanned(facts, false) ?? accept(job);
     case "accept deviation": {
       const no = notPlanned(facts, true);
       if (no) return no;

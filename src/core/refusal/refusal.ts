@@ -42,6 +42,20 @@ export type Refusal =
   | { code: "no isolation" }
   | { code: "issuing to oneself" }
   | { code: "authorised apart"; permit: string; why: string }
+  | { code: "own procedure"; procedure: string }
+  | { code: "two people"; procedure: string }
+  | { code: "nobody watched"; procedure: string }
+  | { code: "inspecting oneself"; procedure: string }
+  | { code: "procedure not usable"; procedure: string; why: string }
+  | {
+      code: "procedure unsafe";
+      procedure: string;
+      lost: readonly string[];
+      short: readonly string[];
+      otherWork: boolean;
+    }
+  | { code: "procedure differs"; procedure: string }
+  | { code: "by no procedure"; job: string }
   | { code: "closing one's own permit" }
   | { code: "not the holder"; holder: string }
   | { code: "run out"; permit: string; at: string }

@@ -20,7 +20,8 @@ import { settleClock } from "../permit/clockAct";
 import { answerHandover, handOverTheShift } from "../handover/handoverActs";
 import { settleKept } from "./settleAct";
 import { changeJob, withdrawJob } from "../job/changeJob";
-import { approveIsolation, askForJob, changeCrew, closeJob } from "../job/jobActs";
+import { approveIsolation, askForJob, changeCrew, closeJob, leaveProcedure } from "../job/jobActs";
+import { PROCEDURE_ACTS } from "../library/procedureActs";
 import { markEnteredInError } from "../ledger/ledgerActs";
 import { postDetector, takeDetector } from "../permit/detectorActs";
 import { changeDraft, draftPermit, nextDayPermit } from "../permit/draftPermit";
@@ -65,6 +66,8 @@ export const ACTS: ReadonlyMap<string, Act> = new Map(
     importPlant,
     askForJob,
     approveIsolation,
+    leaveProcedure,
+    ...PROCEDURE_ACTS,
     changeCrew,
     settleClock,
     handOverTheShift,

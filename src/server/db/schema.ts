@@ -2,3 +2,4 @@
 export * from "./siteTables";
 export * from "./lockTables";
 export * from "./handoverTables";
+export * from "./libraryTables";

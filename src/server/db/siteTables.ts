@@ -138,6 +138,9 @@ export const jobs = sqliteTable("jobs", {
   state: text("state", { enum: JOB_STATES }).notNull(),
   /** The number of the job that this one was asked for like; null where it was written afresh. */
   like: text("like_number"),
+  /** The isolation procedure by which it was asked for, and its version; null where by none. */
+  procedure: text("procedure_number"),
+  procedureVersion: integer("procedure_version"),
 });
 
 export const isolations = sqliteTable("isolations", {

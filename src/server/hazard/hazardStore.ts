@@ -50,7 +50,8 @@ export function jobHazards(tx: Tx, number: string): JobHazardsNow | null {
   return plant === null ? null : hazardsOn(row, plant);
 }
 
-function hazardsOn(row: Row, plant: CurrentPlant): JobHazardsNow {
+/** The same, for a row and a register at hand. */
+export function hazardsOn(row: Row, plant: CurrentPlant): JobHazardsNow {
   const hazards = row.hazards === "" ? NO_HAZARDS : jobHazardsSchema.parse(JSON.parse(row.hazards));
   const job = row.job;
   const found = tracedFor(job, plant);

@@ -21,10 +21,16 @@ import {
   permits,
   steps as stepsTable,
 } from "../db/schema";
+import { approvalFault } from "../../core/library/differences";
+import { whyUnusable } from "../../core/library/procedureLife";
+import { unusableWords } from "../../core/words/en/procedures";
+import { saveJobHazards } from "../hazard/hazardStore";
+import { byProcedure, decidedBy, pointsToInclude, type ByProcedure } from "../library/byProcedure";
+import { approvedVersion } from "../library/procedureStore";
 import { standInsFor } from "./deviationStore";
 import { plannedFor, stillPlanned, type Planned } from "./planned";
 import { currentPlant } from "../plant/plantStore";
-import { defineAct } from "../act/act";
+import { defineAct, PrepareAgain } from "../act/act";
 
 export const line = (words: string, most: number) =>
   z
@@ -89,6 +95,8 @@ export const askForJob = defineAct({
       crew: z.array(z.string()).max(60, "at most 60 people"),
       /** The job whose request this one repeats. */
       like: z.string().max(20).nullish(),
+      /** The isolation procedure by which it is asked for. */
+      procedure: z.string().max(20).nullish(),
     })
     .refine(askEnds, ASK_ENDS)
     .refine(carriersExplained, CARRIERS_LEFT_OUT),
@@ -112,11 +120,24 @@ export const askForJob = defineAct({
     if (stranger !== undefined) return unknown("person", stranger);
     const like = input.like ? tx.select().from(jobs).where(eq(jobs.number, input.like)).get() : undefined;
     if (input.like && like === undefined) return unknown("job", input.like);
-    const job = jobAsked(input);
+    const version = input.procedure ? approvedVersion(tx, input.procedure) : null;
+    if (input.procedure && version === null) return unknown("approved procedure", input.procedure);
+    const unusable = version === null ? null : whyUnusable(version.life, now_ms);
+    if (version !== null && unusable !== null) {
+      const refusal = {
+        code: "procedure not usable",
+        procedure: version.life.number,
+        why: unusableWords(unusable),
+      } as const;
+      return { ok: false, subject: version.life.number, refusal };
+    }
+    const asked = jobAsked(input);
+    const job = version === null ? asked : { ...asked, pinned: pointsToInclude(plant, version) };
     const number = nextNumber(tx, jobs, "J");
+    const id = randomUUID();
     tx.insert(jobs)
       .values({
-        id: randomUUID(),
+        id,
         number,
         title: input.title,
         work: input.work,
@@ -131,8 +152,14 @@ export const askForJob = defineAct({
         like: like?.number ?? null,
         // What it was carried out with is a start for today's schedule; hazards are gone through anew.
         setup: like?.setup ?? {},
+        procedure: version?.life.number ?? null,
+        procedureVersion: version?.life.version ?? null,
       })
       .run();
+    if (version !== null) {
+      const row = tx.select().from(jobs).where(eq(jobs.id, id)).get()!;
+      saveJobHazards(tx, number, decidedBy(row, plant, version, { by: person.id, at_ms: now_ms }));
+    }
     return { ok: true, subject: number, answer: { job: number } };
   },
 });
@@ -147,13 +174,20 @@ export const approveIsolation = defineAct({
     objective: z.enum(OBJECTIVES).default("effort"),
     school: z.enum(SCHOOLS),
     plantRevision: z.number().int(),
+    /** What today's plan has otherwise than the procedure by which the job was asked for was read. */
+    readDifferences: z.union([z.boolean(), z.literal("on").transform(() => true)]).default(false),
   }),
-  prepare: async (db, input): Promise<Planned | null> => {
+  prepare: async (db, input): Promise<Approved | null> => {
     const row = db.select().from(jobs).where(eq(jobs.number, input.job)).get();
     const plant = currentPlant(db);
     // Approved as it was shown: on another register it is refused.
     if (row === undefined || plant?.revision !== input.plantRevision) return null;
-    return plannedFor(db, plant.revision, chosenJob(row.job, input));
+    const job = chosenJob(row.job, input);
+    const planned = await plannedFor(db, plant.revision, job);
+    const by = planned.made.ok
+      ? await byProcedure(db, row, { revision: plant.revision, job: row.job, plan: planned.made.value })
+      : null;
+    return { planned, by, procedure: row.procedure };
   },
   run: ({ tx, person, now_ms }, input, prepared) => {
     const row = tx.select().from(jobs).where(eq(jobs.number, input.job)).get();
@@ -163,11 +197,18 @@ export const approveIsolation = defineAct({
     }
     const subject = row.number;
     const job = chosenJob(row.job, input);
-    const facts = jobFacts(tx, row, plant.revision, () => stillPlanned(tx, prepared, plant.revision, job));
+    const facts = jobFacts(tx, row, plant.revision, () =>
+      stillPlanned(tx, prepared?.planned ?? null, plant.revision, job),
+    );
     const decided = decideJob(jobLifeOf(row), { type: "approve", shownOn: input.plantRevision }, facts);
     if (!decided.ok) return { ok: false, subject, refusal: decided.refusal };
     const made = facts.plan();
     if (!made.ok) throw new Error(`job ${subject} was approved without a plan`);
+    // Somebody left or changed the procedure meanwhile.
+    if ((prepared?.procedure ?? null) !== row.procedure) throw new PrepareAgain();
+    const { by = null } = prepared ?? {};
+    const fault = by && approvalFault(by.version.life.number, by.differences, input.readDifferences);
+    if (fault) return { ok: false, subject, refusal: fault };
     const isolationId = randomUUID();
     const number = nextNumber(tx, isolations, "S");
     tx.insert(isolations)
@@ -193,6 +234,32 @@ export const approveIsolation = defineAct({
     tx.insert(lockBoxes).values({ id: boxId, number: box, state: "open" }).run();
     tx.insert(boxIsolations).values({ boxId, isolationId }).run();
     return { ok: true, subject: number, answer: { isolation: number, box } };
+  },
+});
+
+/** What is worked out before the transaction: the plan, and how the procedure by which the job was asked for fares today. */
+type Approved = Readonly<{ planned: Planned; by: ByProcedure | null; procedure: string | null }>;
+
+/** The plan is made without the procedure after all: the job is a request like any other, and its points are the engine's. */
+export const leaveProcedure = defineAct({
+  type: "job.leave-procedure",
+  words: "go on without the procedure",
+  roles: ["coordinator"],
+  pin: false,
+  input: z.object({ job: z.string().max(20) }),
+  run: ({ tx }, input) => {
+    const row = tx.select().from(jobs).where(eq(jobs.number, input.job)).get();
+    if (row === undefined)
+      return { ok: false, subject: input.job, refusal: { code: "unknown", what: "job", name: input.job } };
+    const subject = row.number;
+    const command = { type: "leave procedure", procedure: row.procedure } as const;
+    const decided = decideJob(jobLifeOf(row), command, jobFacts(tx, row));
+    if (!decided.ok) return { ok: false, subject, refusal: decided.refusal };
+    tx.update(jobs)
+      .set({ procedure: null, procedureVersion: null, job: { ...row.job, pinned: [] } })
+      .where(eq(jobs.id, row.id))
+      .run();
+    return { ok: true, subject, answer: { job: subject, left: row.procedure } };
   },
 });
 

@@ -60,6 +60,28 @@ function wordsOf(refusal: Refusal): string {
       }`;
     case "no isolation":
       return "This permit has no isolation. Approve a plan for the job first.";
+    case "own procedure":
+      return `You wrote this version of ${refusal.procedure}. Two others approve it: one for the trade, one for the equipment.`;
+    case "two people":
+      return `You signed ${refusal.procedure} already. Somebody else signs for the other part.`;
+    case "nobody watched":
+      return `Who was watched while they worked by ${refusal.procedure} is missing. Name at least one person.`;
+    case "inspecting oneself":
+      return `An inspection of ${refusal.procedure} is by somebody who looks on, not by one of those who are watched.`;
+    case "procedure not usable":
+      return `Nobody requests work by ${refusal.procedure}: ${refusal.why}. Request it without the procedure, or see to that first.`;
+    case "procedure unsafe":
+      return `By ${refusal.procedure} this cannot be isolated today: ${[
+        refusal.otherWork ? "the work asked for is other than the procedure's" : "",
+        refusal.lost.length > 0 ? `${refusal.lost.join(", ")} no longer there or no longer a barrier` : "",
+        refusal.short.length > 0 ? `energy gets past it from ${refusal.short.join(", ")}` : "",
+      ]
+        .filter(Boolean)
+        .join("; ")}. Go on without the procedure, then write a new version.`;
+    case "procedure differs":
+      return `Today's plan is not as ${refusal.procedure} says. Read the differences, then tick that you did.`;
+    case "by no procedure":
+      return `Job ${refusal.job} was not asked for by a procedure, so there is none to leave.`;
     case "authorised apart":
       return `${refusal.permit} is authorised at the desk, apart from being issued: ${refusal.why}. Authorise it by itself, then issue it on the spot.`;
     case "issuing to oneself":

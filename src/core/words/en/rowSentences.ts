@@ -149,7 +149,17 @@ const ISOLATION: Readonly<Record<string, Words>> = {
 const WORK: Readonly<Record<string, Words>> = {
   "plant.import": (_, { items, revision }) =>
     `imported the plant register, revision ${text(revision)}, ${text(items)} items`,
-  "job.ask": ({ title }) => `requested the job${told(title)}`,
+  "job.ask": ({ title, procedure }) =>
+    `requested the job${text(procedure) === "" ? "" : ` by procedure ${text(procedure)}`}${told(title)}`,
+  "job.leave-procedure": (_, { left }) => `went on without the procedure${text(left) === "" ? "" : ` ${text(left)}`}`,
+  "procedure.write": ({ job, title }, { version }) =>
+    `wrote version ${text(version)} of the procedure from ${text(job)}${told(title)}`,
+  "procedure.sign": ({ part, version }) => `approved version ${text(version)} of the procedure for the ${text(part)}`,
+  "procedure.inspect": ({ version, watched, found, sound }, _, nameOf) =>
+    `inspected version ${text(version)} of the procedure with ${list(watched).map(nameOf).join(", ") || "nobody"}, ${
+      sound === true ? "found sound" : "found unsound"
+    }${told(found)}`,
+  "procedure.withdraw": ({ version, reason }) => `withdrew version ${text(version)} of the procedure${told(reason)}`,
   "job.change": ({ title }) => `changed the request${told(title)}`,
   "job.crew": ({ crew }, _, nameOf) => `set the crew: ${list(crew).map(nameOf).join(", ") || "nobody"}`,
   "job.withdraw": plain("withdrew the job"),
