@@ -197,6 +197,14 @@ export const approveIsolation = defineAct({
     }
     const subject = row.number;
     const job = chosenJob(row.job, input);
+    if (prepared !== null) {
+      // As it was worked out, and nobody left or changed the procedure meanwhile.
+      stillPlanned(tx, prepared.planned, plant.revision, job);
+      if (prepared.procedure !== row.procedure) throw new PrepareAgain();
+      const { by } = prepared;
+      const fault = by && approvalFault(by.version.life.number, by.differences, input.readDifferences);
+      if (fault) return { ok: false, subject, refusal: fault };
+    }
     const facts = jobFacts(tx, row, plant.revision, () =>
       stillPlanned(tx, prepared?.planned ?? null, plant.revision, job),
     );
@@ -204,11 +212,6 @@ export const approveIsolation = defineAct({
     if (!decided.ok) return { ok: false, subject, refusal: decided.refusal };
     const made = facts.plan();
     if (!made.ok) throw new Error(`job ${subject} was approved without a plan`);
-    // Somebody left or changed the procedure meanwhile.
-    if ((prepared?.procedure ?? null) !== row.procedure) throw new PrepareAgain();
-    const { by = null } = prepared ?? {};
-    const fault = by && approvalFault(by.version.life.number, by.differences, input.readDifferences);
-    if (fault) return { ok: false, subject, refusal: fault };
     const isolationId = randomUUID();
     const number = nextNumber(tx, isolations, "S");
     tx.insert(isolations)

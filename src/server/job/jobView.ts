@@ -64,6 +64,8 @@ export type JobView = Readonly<{
   askedAt_ms: number;
   /** The number of the job whose request it repeats; null where it was written afresh. */
   like: string | null;
+  /** The isolation procedure by which it was asked for. */
+  procedure: Readonly<{ number: string; version: number }> | null;
   job: Job;
   /** The revision that the plan stands on: pinned once approved, today's before. */
   plantRevision: number;
@@ -159,6 +161,10 @@ export function jobViews(numbers: readonly string[], now_ms: number, stepsOf = w
       askedBy: nameOf(row.askedBy),
       askedAt_ms: row.askedAt,
       like: row.like,
+      procedure:
+        row.procedure === null || row.procedureVersion === null
+          ? null
+          : { number: row.procedure, version: row.procedureVersion },
       job,
       missingFaces: job.faces.map((face) => face.place).filter((place) => !graph.places.resolveFace(place).ok),
       plantRevision: stands?.plantRevision ?? plant.revision,

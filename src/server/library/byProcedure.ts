@@ -4,8 +4,9 @@ import { NO_HAZARDS } from "../../core/hazard/jobHazards";
 import { differencesOf, type Differences } from "../../core/library/differences";
 import type { Plan } from "../../core/plan/plan";
 import type { Job } from "../../core/request/jobFile";
-import type { Db } from "../db/database";
-import { isolations } from "../db/schema";
+import { database, type Db } from "../db/database";
+import type { JobView } from "../job/jobView";
+import { isolations, jobs } from "../db/schema";
 import { hazardsOn } from "../hazard/hazardStore";
 import { plantAt, plantKey, type CurrentPlant } from "../plant/plantStore";
 import { heavy } from "../runtime/workers";
@@ -57,6 +58,13 @@ export async function byProcedure(
       job: p.job,
     }),
   };
+}
+
+/** The same for a job's page, on the newest register; null where it was asked for by no procedure. */
+export async function procedureToday(view: JobView, plan: Plan): Promise<ByProcedure | null> {
+  const db = database();
+  const row = db.select().from(jobs).where(eq(jobs.number, view.number)).get();
+  return row === undefined ? null : byProcedure(db, row, { revision: view.plantRevisionNow, job: view.job, plan });
 }
 
 /** The points of a procedure that the register still has as devices: they are included in today's plan. */

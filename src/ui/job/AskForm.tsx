@@ -23,6 +23,8 @@ type Props = Readonly<{
   change?: AskedJob;
   /** The window that is offered to a new one: from now to the end of this shift, as the fields hold times. */
   window?: Readonly<{ from: string; to: string }>;
+  /** The isolation procedure by which it is asked for. */
+  procedure?: string;
   /** A job whose request is repeated: filled in, and each of it can be changed. */
   like?: AskedJob & Readonly<{ crew: readonly string[] }>;
 }>;
@@ -40,7 +42,7 @@ export type AskedJob = Readonly<{
   holder: string;
 }>;
 
-export function AskForm({ places, people, hows, profiles, change, like, window }: Props) {
+export function AskForm({ places, people, hows, profiles, change, like, window, procedure }: Props) {
   const given = change ?? like;
   const [faces, setFaces] = useState(given?.faces.map((_, index) => index) ?? [0]);
   const holders = people.filter((person) => person.roles.includes("holder"));
@@ -51,7 +53,7 @@ export function AskForm({ places, people, hows, profiles, change, like, window }
       button={change ? "Change it" : "Send the request"}
       tone="strong"
       then={change ? undefined : "/jobs/{job}/energies"}
-      fixed={change ? { job: change.job } : like ? { like: like.job } : undefined}
+      fixed={change ? { job: change.job } : like ? { like: like.job, ...(procedure ? { procedure } : {}) } : undefined}
       toInput={(fields) => readAsk(fields, given?.faces ?? [])}
     >
       <Field

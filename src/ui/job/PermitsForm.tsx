@@ -37,6 +37,8 @@ export type PermitsFormProps = Readonly<{
   approve?: Readonly<{ objective: string; school: string; plantRevision: number; name: string }>;
   /** With the plan: what nobody decided yet of the job's hazards. */
   toDecide?: HazardsToDecide;
+  /** With the plan: something is otherwise than the procedure says by which it was asked for. */
+  differs?: boolean;
 }>;
 
 /** The permits that the analysis requires, written in one act; checked with it, and the plan approved, where one may. */
@@ -52,7 +54,20 @@ export function PermitsForm(props: PermitsFormProps) {
         const { objective, school, plantRevision } = approve ?? {};
         const before = [
           ...(toDecide ? hazardEntries(fields, toDecide) : []),
-          ...(approve ? [{ type: "isolation.approve", input: { job, objective, school, plantRevision } }] : []),
+          ...(approve
+            ? [
+                {
+                  type: "isolation.approve",
+                  input: {
+                    job,
+                    objective,
+                    school,
+                    plantRevision,
+                    readDifferences: fields.get("readDifferences") === "on",
+                  },
+                },
+              ]
+            : []),
         ];
         return {
           round: approve ? "plan and permits" : "permits written",
@@ -125,6 +140,7 @@ export function PermitsForm(props: PermitsFormProps) {
           />
         </section>
       ))}
+      {props.differs && <Tick name="readDifferences" label="I have read what is otherwise than the procedure says" />}
       {mayCheck && (
         <Tick
           name="checked"

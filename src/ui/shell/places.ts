@@ -4,6 +4,7 @@ export const PLACES = [
   { href: "/permits", words: "Permits" },
   { href: "/locks", words: "Locks" },
   { href: "/plant", words: "Plant" },
+  { href: "/procedures", words: "Procedures" },
   { href: "/bench", words: "Calculators" },
   { href: "/store", words: "Stores" },
   { href: "/people", words: "People" },

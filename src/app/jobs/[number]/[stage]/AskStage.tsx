@@ -3,9 +3,10 @@ import { HOWS } from "@/core/request/jobFile";
 import { PROFILES, profileOf } from "@/core/requirement/profiles";
 import { peopleToChoose, type JobView } from "@/server/job/jobView";
 import type { Person } from "@/server/people/signIn";
-import { siteTimeZone } from "@/server/runtime/siteTime";
+import { procedureViews } from "@/server/library/procedureView";
+import { requestTime_ms, siteTimeZone } from "@/server/runtime/siteTime";
 import { ActForm } from "@/ui/act/ActForm";
-import { TextField } from "@/ui/act/Field";
+import { Field, SelectField, TextField } from "@/ui/act/Field";
 import { AskForm } from "@/ui/job/AskForm";
 import { siteField } from "@/ui/text/siteInstant";
 import { dayAndClock, span } from "@/ui/text/when";
@@ -70,6 +71,20 @@ export function AskStage({ view, person }: { view: JobView; person: Person }) {
               </dd>
             </>
           )}
+          {view.procedure && (
+            <>
+              <dt className="opacity-85">By</dt>
+              <dd>
+                <Link
+                  href={`/procedures/${view.procedure.number}?version=${view.procedure.version}`}
+                  className="link tag"
+                >
+                  {view.procedure.number}
+                </Link>{" "}
+                version <span className="num">{view.procedure.version}</span>
+              </dd>
+            </>
+          )}
           <dt className="opacity-85">Requested by</dt>
           <dd>
             {view.askedBy}, {dayAndClock(view.askedAt_ms, timeZone)}
@@ -80,6 +95,9 @@ export function AskStage({ view, person }: { view: JobView; person: Person }) {
             Request the same again
           </Link>
         </p>
+        {view.state === "closed" && person.roles.some((role) => role === "coordinator" || role === "isolator") && (
+          <ToLibrary view={view} />
+        )}
         {view.state === "withdrawn" && <p className="mt-6 text-lg font-semibold">The job was withdrawn.</p>}
       </section>
       {mayChange && <Change view={view} timeZone={timeZone} />}
@@ -130,5 +148,36 @@ function Change({ view, timeZone }: { view: JobView; timeZone: string }) {
         </details>
       )}
     </section>
+  );
+}
+
+/** What went all the way becomes a procedure for the next time, or the next version of one. */
+function ToLibrary({ view }: { view: JobView }) {
+  const known = procedureViews(requestTime_ms());
+  return (
+    <details className="mt-4">
+      <summary className="link w-fit cursor-pointer">Write it into the library of procedures</summary>
+      <p className="mt-3 mb-3 max-w-prose">
+        Its points, steps, hazards and permits become a version. Two others approve it before work is requested by it.
+      </p>
+      <ActForm
+        act="procedure.write"
+        label="Write a procedure"
+        fixed={{ job: view.number }}
+        pin
+        button="Write the version"
+        then="/procedures/{procedure}?version={version}"
+      >
+        <Field label="What it is for" name="title" maxLength={120} defaultValue={view.title} autoComplete="off" />
+        <SelectField label="Of" name="procedure" className="w-72" defaultValue={view.procedure?.number ?? ""}>
+          <option value="">a new procedure</option>
+          {known.map(({ number, title }) => (
+            <option key={number} value={number}>
+              {number}, {title}
+            </option>
+          ))}
+        </SelectField>
+      </ActForm>
+    </details>
   );
 }

@@ -7,6 +7,8 @@ import { ExtentLinks } from "@/ui/lantern/ExtentLinks";
 import { Bench } from "@/ui/stage/Bench";
 import { Drawer } from "@/ui/stage/Drawer";
 import { decisionsOf, OWNERS } from "@/core/hazard/jobHazards";
+import { isDifferent } from "@/core/library/differences";
+import { procedureToday } from "@/server/library/byProcedure";
 import { jobHazards } from "@/server/hazard/hazardStore";
 import { database } from "@/server/db/database";
 import { PermitsForm, type PermitsFormProps } from "@/ui/job/PermitsForm";
@@ -16,6 +18,7 @@ import { permitsToWrite } from "./permitsToWrite";
 import { AlsoStops } from "./points/AlsoStops";
 import { Alternatives, alternativeName, Approve } from "./points/Alternatives";
 import { Behind } from "./points/Behind";
+import { ByProcedure } from "./points/ByProcedure";
 import { LastTime } from "./points/LastTime";
 import { PlannerChanges } from "./points/PlannerChanges";
 import { PointTable } from "./points/PointTable";
@@ -48,7 +51,8 @@ export async function PointsStage({
   });
   const nameOf = (tag: string) => plantOf(view).plant.items.find((item) => item.tag === tag)?.name ?? "";
   const stale = await standingOnToday(view);
-  const last = await lastTimeOf(view);
+  const by = view.isolation || !view.procedure ? null : await procedureToday(view, shown);
+  const last = by ? null : await lastTimeOf(view);
   const glowing = shown.routes.find((route) => route.depth === 0 && route.required > 0);
   const clashes = clashesFor(view, shown);
   const shared = sharedWith(view, shown);
@@ -88,6 +92,7 @@ export async function PointsStage({
             shown={index}
             person={person}
             isAlone={withPermits === null}
+            differs={by !== null && isDifferent(by.differences)}
           />
         )
       }
@@ -108,6 +113,7 @@ export async function PointsStage({
             {shown.school === "work" ? "at the work" : "at the supply"}, by the rules {shown.profile}.
           </p>
         )}
+        {by && <ByProcedure by={by} job={view.number} mayLeave={person.roles.includes("coordinator")} />}
         {last && <LastTime last={last} plan={shown} />}
         {stale && <Stale stale={stale} revision={view.plantRevisionNow} />}
         {clashes.map((clash) => (
@@ -138,7 +144,11 @@ export async function PointsStage({
       <div className="mt-4">
         {withPermits && (
           <Drawer title="Approve it with its permits" count={withPermits.toWrite.length}>
-            <PermitsForm key={`${index} ${person.units}`} {...withPermits} />
+            <PermitsForm
+              key={`${index} ${person.units}`}
+              {...withPermits}
+              differs={by !== null && isDifferent(by.differences)}
+            />
           </Drawer>
         )}
         <Drawer title="What else stops" count={stops}>

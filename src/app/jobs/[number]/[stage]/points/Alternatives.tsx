@@ -3,6 +3,7 @@ import type { Alternative, Comparison } from "@/core/plan/compare";
 import type { JobView } from "@/server/job/jobView";
 import type { Person } from "@/server/people/signIn";
 import { ActForm } from "@/ui/act/ActForm";
+import { Tick } from "@/ui/act/Field";
 import { Tags } from "@/ui/text/Tags";
 
 const OBJECTIVE_WORDS: Readonly<Record<Alternative["objective"], string>> = {
@@ -80,6 +81,7 @@ export function Approve({
   shown,
   person,
   isAlone,
+  differs,
 }: Readonly<{
   view: JobView;
   comparison: Comparison;
@@ -87,6 +89,8 @@ export function Approve({
   person: Person;
   /** No permits are offered to be written with it. */
   isAlone: boolean;
+  /** Something is otherwise than the procedure says by which it was asked for. */
+  differs: boolean;
 }>) {
   const one = comparison.alternatives[shown]!;
   if (!person.roles.includes("coordinator")) return <p>A coordinator approves the plan.</p>;
@@ -106,7 +110,9 @@ export function Approve({
       button={`Approve: ${alternativeName(one)}`}
       tone={isAlone ? "strong" : "plain"}
       then={`/jobs/${view.number}/walk`}
-    />
+    >
+      {differs && <Tick name="readDifferences" label="I have read what is otherwise than the procedure says" />}
+    </ActForm>
   );
 }
 
