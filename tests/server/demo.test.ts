@@ -1,6 +1,7 @@
 import { join } from "node:path";
 import { permits } from "../../src/server/db/schema";
 import { seedDemo } from "../../src/server/demo/seedDemo";
+import { approvedVersion } from "../../src/server/library/procedureStore";
 import { shiftChanges } from "../../src/server/runtime/siteTime";
 import { permitsNow } from "../../src/server/permit/permitFacts";
 import { TestSite } from "../support/testSite";
@@ -20,7 +21,8 @@ test.each([20, 30, 40, 75, 240])("the demo's two permits are live %s minutes aft
       .all()
       .map(({ number }) => number);
     const states = permitsNow(site.db, numbers, now_ms).map(({ now }) => `${now.number} ${now.state}`);
-    expect(states).toEqual(["P-0001 live", "P-0002 live"]);
+    expect(states).toEqual(["P-0001 live", "P-0002 live", "P-0003 closed"]);
+    expect(approvedVersion(site.db, "IP-0001")).not.toBeNull();
   } finally {
     site.close();
   }

@@ -19,6 +19,7 @@ import { toPerson } from "../people/signIn";
 import { soundReport } from "../../core/isolation/soundReport";
 import { DEMO_DETECTORS, DEMO_PASSWORD, DEMO_PEOPLE, DEMO_PIN } from "./demoPeople";
 import { demoHotWork } from "./demoHotWork";
+import { demoProcedure } from "./demoProcedure";
 
 const HOUR_MS = 3_600_000;
 
@@ -46,6 +47,8 @@ function sheetOf(line: Readonly<Record<string, string>>) {
 const STEP_MS = 2.5 * 60_000;
 /** Room besides for a shift change among the air readings, which asks for bumps and looks at the work. */
 const DAY_SO_FAR_MS = 3.1 * HOUR_MS;
+/** A job of before, told in short: the day has no room for it. */
+const PAST_STEP_MS = 5000;
 const QUICK = /^(gear\.enter|hazard\.)/;
 
 /**
@@ -55,6 +58,7 @@ const QUICK = /^(gear\.enter|hazard\.)/;
 export async function seedDemo(db: Db, demoFolder: string, headFile: string, now_ms: number): Promise<void> {
   const ids = new Map<string, string>();
   let clock_ms = now_ms - DAY_SO_FAR_MS;
+  let pace_ms = STEP_MS;
   const where = { headFile, now_ms: clock_ms };
   onCommandLine(db, { type: DEMO_MADE, subject: "", input: {}, did: "The demo was made." }, () => undefined, where);
   for (const person of DEMO_PEOPLE) {
@@ -75,7 +79,7 @@ export async function seedDemo(db: Db, demoFolder: string, headFile: string, now
         .get()!,
     );
     const before_ms = clock_ms;
-    clock_ms += QUICK.test(type) ? 1000 : STEP_MS;
+    clock_ms += QUICK.test(type) ? 1000 : pace_ms;
     const envelope = { version: 1, actId: randomUUID(), type, input, pin: DEMO_PIN };
     const answer = await runAct(envelope, person, clock_ms, db, headFile);
     if (!answer.ok) throw new Error(`the demo's day went wrong at ${type}: ${answer.sentence}`);
@@ -251,7 +255,10 @@ export async function seedDemo(db: Db, demoFolder: string, headFile: string, now
       .values({ id, kind, tokenHash: tokenHash(token) })
       .run();
   }
-  await demoHotWork({ act, walk, ask, db, revision, now_ms, clock: () => clock_ms, bram: id("bram") });
+  await demoHotWork({ act, walk, ask, db, revision, clock: () => clock_ms, bram: id("bram") });
+  pace_ms = PAST_STEP_MS;
+  await demoProcedure({ act, walk, ask, db, revision, clock: () => clock_ms });
+  if (clock_ms > now_ms) throw new Error("the demo's day is longer than it may be");
 
   async function walk(isolation: string, most: number): Promise<void> {
     for (let count = 0; count < most; count++) {

@@ -99,7 +99,8 @@ export async function PointsStage({
     >
       <div className="mb-2 flex flex-wrap items-baseline justify-between gap-x-4 gap-y-1">
         <h2 className="text-lg font-semibold">
-          <span className="num">{shown.points.length}</span> points · <span className="num">{minutes}</span> min
+          <span className="num">{shown.points.length}</span> {shown.points.length === 1 ? "point" : "points"} ·{" "}
+          <span className="num">{minutes}</span> min
         </h2>
         <p className={`rounded-sm border px-2 text-sm ${glowing ? "border-error font-bold" : "border-success"}`}>
           {glowing ? "energy still reaches the work" : "by the plan no energy reaches the work"}

@@ -12,6 +12,8 @@ export function ByProcedure({ by, job, mayLeave }: { by: By; job: string; mayLea
   const { life } = version;
   const unsafe = isUnsafe(differences);
   const different = isDifferent(differences);
+  const count = version.content.points.length;
+  const points = count === 1 ? "its one point holds" : `its ${count} points hold`;
   return (
     <section
       role={unsafe ? "alert" : undefined}
@@ -28,13 +30,10 @@ export function ByProcedure({ by, job, mayLeave }: { by: By; job: string; mayLea
           <strong>it does not hold on the plant of today. Nobody isolates by it.</strong>
         ) : different ? (
           <>
-            its <span className="num">{version.content.points.length}</span> points hold today.{" "}
-            <strong>Some of it is otherwise: read it.</strong>
+            {points} today. <strong>Some of it is otherwise: read it.</strong>
           </>
         ) : (
-          <>
-            nothing is otherwise today. Its <span className="num">{version.content.points.length}</span> points hold.
-          </>
+          <>nothing is otherwise today: {points}.</>
         )}
       </p>
       {different && <What differences={differences} />}

@@ -24,7 +24,7 @@ export function LastTime({ last, plan }: { last: Last; plan: Plan }) {
         , isolation <span className="tag">{last.isolation}</span>:{" "}
         {isSound ? (
           <>
-            its <span className="num">{last.points.length}</span> points would hold today as they did then.
+            {last.points.length === 1 ? "its one point" : `its ${last.points.length} points`} would hold today as then.
           </>
         ) : (
           <strong>its points do not hold on the plant of today. Do not isolate by them.</strong>
