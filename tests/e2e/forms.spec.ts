@@ -132,8 +132,25 @@ test("a time is the site's, whatever zone the browser is in", async ({ as }) => 
   await maren.getByLabel("What is to be done").fill("Look at the sump");
   await maren.getByLabel("In more words").fill("Look at the sump pump.");
   await maren.getByLabel("Work location 1: tag, or tag.part").fill("P-204A");
-  await maren.getByLabel("Window starts").fill("2026-12-01T06:10");
-  await maren.getByLabel("Window ends").fill("2026-12-01T14:20");
+  // Typed as people write it; when the field is left it says which day was meant. What is no day is refused by name.
+  const starts = maren.getByLabel("Window starts");
+  await starts.fill("31 Feb 2026, 06:10");
+  await maren.getByLabel("Window ends").fill("1.12.");
+  await maren.getByRole("button", { name: "Send the request" }).click();
+  await expect(maren.getByRole("alert").filter({ hasText: "31 Feb 2026, 06:10 is no time" })).toBeVisible();
+  await starts.fill("1 dec 2026 6:10");
+  await starts.blur();
+  await expect(starts).toHaveValue("Tue 1 Dec 2026, 06:10");
+  // Or picked, by keyboard alone.
+  await maren.getByLabel("Window ends").fill("1 Dec 2026, 13:20");
+  await maren.getByRole("button", { name: "Open the calendar" }).nth(1).press("Enter");
+  const calendar = maren.getByRole("dialog", { name: "Calendar" });
+  await expect(calendar.getByRole("gridcell", { selected: true })).toHaveText("1");
+  await expectNoAxeViolation(maren, "the calendar");
+  await calendar.getByLabel("Hour").selectOption("14");
+  await calendar.getByRole("button", { name: "That is it" }).press("Enter");
+  await expect(calendar).toHaveCount(0);
+  await expect(maren.getByLabel("Window ends")).toHaveValue("Tue 1 Dec 2026, 14:20");
   await maren.getByLabel("Permit holder, in charge of the party").selectOption({ label: "Petra Quillon" });
   await maren.getByRole("checkbox", { name: "Tomas Veyron" }).check();
   await maren.getByRole("button", { name: "Send the request" }).click();

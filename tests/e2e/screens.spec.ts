@@ -21,7 +21,17 @@ const SCREENS: Readonly<Record<string, readonly string[]>> = {
     "/jobs/J-0007/permits?kind=confined%20space%20entry",
   ],
   "the locks": ["/locks?lock=C-01", "/handover", "/locks/register", "/boxes/B-0001", "/jobs/J-0001/walk"],
-  "the plant and the ledger": ["/procedures", "/procedures/IP-0001", "/plant", "/plant/X-210", "/plant/import", "/store", "/people", "/ledger", "/nowhere"],
+  "the plant and the ledger": [
+    "/procedures",
+    "/procedures/IP-0001",
+    "/plant",
+    "/plant/X-210",
+    "/plant/import",
+    "/store",
+    "/people",
+    "/ledger",
+    "/nowhere",
+  ],
   "the bench": [
     "/bench",
     "/bench/blowdown",

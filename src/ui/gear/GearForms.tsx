@@ -6,6 +6,7 @@ import { readNumber } from "../../core/units/readNumber";
 import { endOfDay } from "../text/siteInstant";
 import { ActForm } from "../act/ActForm";
 import { Field, SelectField } from "../act/Field";
+import { WhenField } from "../act/WhenField";
 
 const RATED: ReadonlySet<GearKind> = new Set<GearKind>(["voltage tester", "proving unit", "insulating gloves"]);
 const READS: ReadonlySet<GearKind> = new Set<GearKind>(["pressure gauge", "thermometer", "survey meter"]);
@@ -61,7 +62,7 @@ export function GearForm({ people }: { people: readonly Readonly<{ id: string; n
                 <Field label="Key" name="key" className="tag" autoComplete="off" maxLength={60} />
               </>
             )}
-            {isDated(kind) && <Field label="In date until" name="inDateUntil_ms" type="date" />}
+            {isDated(kind) && <WhenField dayOnly label="In date until" name="inDateUntil_ms" />}
             {RATED.has(kind) && <Field label="Rated, V" name="rating_V" inputMode="decimal" className="num" />}
             {kind === "gas instrument" && <GasSheetFields />}
             {READS.has(kind) && (
@@ -178,7 +179,7 @@ export function ReturnForm() {
             <KindField value={kind} onChange={setKind} />
             <Field label="Number" name="number" className="tag" autoComplete="off" maxLength={60} />
             <Field label="What was done to it" name="words" maxLength={300} />
-            {isDated(kind) && <Field label="In date until" name="inDateUntil_ms" type="date" />}
+            {isDated(kind) && <WhenField dayOnly label="In date until" name="inDateUntil_ms" />}
           </div>
         </ActForm>
       </div>

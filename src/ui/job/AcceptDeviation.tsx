@@ -1,7 +1,8 @@
 "use client";
 
 import { ActForm } from "../act/ActForm";
-import { Field, TextField } from "../act/Field";
+import { TextField } from "../act/Field";
+import { WhenField } from "../act/WhenField";
 import { instantOf } from "../text/siteInstant";
 
 type Props = Readonly<{
@@ -56,10 +57,10 @@ export function AcceptDeviation({ job, objective, school, ways, measures, until 
           Why this is acceptable
           <textarea name="reason" rows={2} maxLength={500} className="textarea w-full font-normal" />
         </label>
-        <Field
+        <WhenField
           label="Accepted until"
           name="until_ms"
-          type="datetime-local"
+
           defaultValue={until}
           className="sm:w-72"
           hint="Then permits stop until an approver has looked again."
@@ -86,7 +87,7 @@ export function RenewDeviations({ job, until }: Readonly<{ job: string; until: s
           pin
           button="Accept for longer"
         >
-          <Field label="Until" name="until_ms" type="datetime-local" defaultValue={until} className="sm:w-72" />
+          <WhenField label="Until" name="until_ms" defaultValue={until} className="sm:w-72" />
           <TextField label="Why this is acceptable still" name="reason" rows={2} maxLength={500} />
         </ActForm>
       </div>

@@ -5,6 +5,7 @@ import { useState } from "react";
 import { instantOf } from "../text/siteInstant";
 import { ActForm } from "../act/ActForm";
 import { Field, TextField } from "../act/Field";
+import { WhenField } from "../act/WhenField";
 
 const HOW_WORDS: Readonly<Record<string, string>> = {
   open: "open it",
@@ -119,13 +120,13 @@ export function AskForm({ places, people, hows, profiles, change, like, window, 
         </button>
       </fieldset>
       <div className="grid max-w-xl gap-4 sm:grid-cols-2">
-        <Field
+        <WhenField
           label="Window starts"
           name="windowFrom_ms"
-          type="datetime-local"
+
           defaultValue={given?.from || window?.from}
         />
-        <Field label="Window ends" name="windowTo_ms" type="datetime-local" defaultValue={given?.to || window?.to} />
+        <WhenField label="Window ends" name="windowTo_ms" defaultValue={given?.to || window?.to} />
       </div>
       <div className="flex flex-wrap items-end gap-x-8 gap-y-4">
         <label className="flex w-64 flex-col gap-1">

@@ -4,7 +4,8 @@ import type { PermitKind } from "../../core/permit/kinds/kinds";
 import type { UnitSystem } from "../../core/units/units";
 import { instantOf, siteField } from "../text/siteInstant";
 import { ActForm } from "../act/ActForm";
-import { Field, SelectField, TextField } from "../act/Field";
+import { SelectField, TextField } from "../act/Field";
+import { WhenField } from "../act/WhenField";
 import { DetailInputs } from "../permit/DetailInputs";
 import { DETAIL_FIELDS, readDetails } from "../permit/detailFields";
 
@@ -69,11 +70,11 @@ export function PermitDraftForm({
       <TextField label="Hazards that remain" name="hazards" rows={3} defaultValue={hazards} />
       <TextField label="Precautions" name="precautions" rows={3} defaultValue={precautions} />
       <div className="grid max-w-xl gap-4 sm:grid-cols-2">
-        <Field label="Valid from" name="validFrom_ms" type="datetime-local" defaultValue={times.from} />
-        <Field
+        <WhenField label="Valid from" name="validFrom_ms" defaultValue={times.from} />
+        <WhenField
           label="Valid until"
           name="validTo_ms"
-          type="datetime-local"
+
           defaultValue={times.to}
           hint={`At most ${longest_h} hours.`}
         />

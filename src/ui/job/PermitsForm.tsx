@@ -3,7 +3,8 @@
 import type { PermitKind } from "../../core/permit/kinds/kinds";
 import type { UnitSystem } from "../../core/units/units";
 import { ActForm } from "../act/ActForm";
-import { Field, SelectField, TextField, Tick } from "../act/Field";
+import { SelectField, TextField, Tick } from "../act/Field";
+import { WhenField } from "../act/WhenField";
 import { DetailInputs } from "../permit/DetailInputs";
 import { DETAIL_FIELDS, readDetails } from "../permit/detailFields";
 import { siteField } from "../text/siteInstant";
@@ -111,17 +112,16 @@ export function PermitsForm(props: PermitsFormProps) {
       />
       <TextField label="Precautions" name="precautions" rows={3} defaultValue={props.precautions} />
       <div className="grid max-w-xl gap-4 sm:grid-cols-2">
-        <Field
+        <WhenField
           label="Valid from"
           name="validFrom_ms"
-          type="datetime-local"
+
           defaultValue={siteField(props.from_ms, timeZone)}
           hint="From the job's window."
         />
         <Field
           label="Valid until"
           name="validTo_ms"
-          type="datetime-local"
           defaultValue={siteField(props.to_ms, timeZone)}
           hint={`At most ${Math.min(...toWrite.map(({ longest_h }) => longest_h))} hours.`}
         />

@@ -1,6 +1,7 @@
 "use client";
 
 import { Field, SelectField, TextField, Tick } from "../act/Field";
+import { WhenField } from "../act/WhenField";
 import { useFault } from "../act/faults";
 import { fromSi, unitOf, type UnitSystem } from "../../core/units/units";
 import type { DetailField } from "./detailFields";
@@ -74,9 +75,9 @@ function DetailInput({
     case "lines":
       return <TextField {...shared} rows={as === "lines" ? 3 : 2} defaultValue={text} />;
     case "date":
-      return <Field {...shared} type="date" defaultValue={text} />;
+      return <WhenField dayOnly {...shared} defaultValue={text} />;
     case "time":
-      return <Field {...shared} type="datetime-local" defaultValue={text} />;
+      return <WhenField {...shared} defaultValue={text} />;
     case "number":
       return <FigureInput field={field} initial={text} units={units} />;
     case "text":

@@ -2,7 +2,7 @@
 
 import { instantOf } from "../text/siteInstant";
 import { ActForm } from "../act/ActForm";
-import { Field } from "../act/Field";
+import { WhenField } from "../act/WhenField";
 
 /** The same work tomorrow, under a number of its own. */
 export function NextDayForm({ permit }: { permit: string }) {
@@ -23,8 +23,8 @@ export function NextDayForm({ permit }: { permit: string }) {
           then="/permits/{permit}"
         >
           <div className="grid gap-4 sm:grid-cols-2">
-            <Field label="Valid from" name="validFrom_ms" type="datetime-local" />
-            <Field label="Valid until" name="validTo_ms" type="datetime-local" />
+            <WhenField label="Valid from" name="validFrom_ms" />
+            <WhenField label="Valid until" name="validTo_ms" />
           </div>
         </ActForm>
       </div>

@@ -3,6 +3,7 @@ import { SUBSTANCES } from "../../core/atmosphere/substances";
 import { HOT_WORKS, type PermitDetails } from "../../core/permit/kinds/details";
 import type { PermitKind } from "../../core/permit/kinds/kinds";
 import { AFTER_WATCHES } from "../../core/fire/hotWork";
+import { readWhen } from "../../core/units/whenText";
 import { readNumber } from "../../core/units/readNumber";
 import { toSi, unitOf, type Quantity, type UnitSystem } from "../../core/units/units";
 
@@ -168,7 +169,7 @@ export function readDetails(kind: PermitKind, form: FormData, units: UnitSystem,
         .map((line) => line.trim())
         .filter(Boolean);
     else if (as === "date" || as === "time") {
-      const at = instantOf(as === "date" && raw !== "" ? `${raw}T00:00` : raw);
+      const at = instantOf(as === "date" && raw.trim() !== "" ? `${readWhen(raw)?.date ?? raw} 00:00` : raw);
       if (at !== null) details[name] = at;
     } else if (as === "number" && raw.trim() !== "") {
       const read = readNumber(raw);

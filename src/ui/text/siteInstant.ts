@@ -1,4 +1,5 @@
 import { Temporal } from "temporal-polyfill";
+import { readWhen, whenText } from "../../core/units/whenText";
 
 /**
  * Times as they are typed and shown in forms are the site's, whatever zone the browser is in: somebody who plans from another
@@ -11,31 +12,26 @@ export function siteZone(): string {
 }
 
 /**
- * The moment of a time such as 2026-03-29T01:30 by the site's clock, in ms UTC. A time that the clocks leap over has none: then
+ * The moment of a time such as 29 Mar 2026, 01:30 by the site's clock, in ms UTC. A time that the clocks leap over has none: then
  * what is wrong with it, to be refused by name. Of one that comes twice, the first. Null for nothing.
  */
 export function instantOf(text: string, zone = siteZone()): number | string | null {
-  if (text === "") return null;
-  let typed: Temporal.PlainDateTime;
-  try {
-    typed = Temporal.PlainDateTime.from(text);
-  } catch {
-    return `${text} is no time: write it as 2026-03-29 13:30`;
-  }
+  if (text.trim() === "") return null;
+  const read = readWhen(text);
+  if (read?.time == null) return `${text} is no time: write it as 29 Mar 2026, 13:30`;
+  const typed = Temporal.PlainDateTime.from(`${read.date}T${read.time}`);
   const at = typed.toZonedDateTime(zone, { disambiguation: "earlier" });
   return at.toPlainDateTime().equals(typed)
     ? at.epochMilliseconds
-    : `${text.replace("T", " ")} does not exist in ${zone}: the clocks go forward over it`;
+    : `${whenText(read)} does not exist in ${zone}: the clocks go forward over it`;
 }
 
 /** The last moment of a day by the site's clock, in ms UTC: what is good until a day is good through the whole of it. */
 export function endOfDay(day: string, zone = siteZone()): number | string | null {
-  if (day === "") return null;
-  try {
-    return Temporal.PlainDate.from(day).add({ days: 1 }).toZonedDateTime(zone).epochMilliseconds - 1000;
-  } catch {
-    return `${day} is no day: write it as 2026-03-29`;
-  }
+  if (day.trim() === "") return null;
+  const read = readWhen(day);
+  if (read === null) return `${day} is no day: write it as 29 Mar 2026`;
+  return Temporal.PlainDate.from(read.date).add({ days: 1 }).toZonedDateTime(zone).epochMilliseconds - 1000;
 }
 
 /** How a form holds a moment by the site's clock: 2026-03-29T13:30. */
