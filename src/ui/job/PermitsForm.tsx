@@ -115,11 +115,10 @@ export function PermitsForm(props: PermitsFormProps) {
         <WhenField
           label="Valid from"
           name="validFrom_ms"
-
           defaultValue={siteField(props.from_ms, timeZone)}
           hint="From the job's window."
         />
-        <Field
+        <WhenField
           label="Valid until"
           name="validTo_ms"
           defaultValue={siteField(props.to_ms, timeZone)}
