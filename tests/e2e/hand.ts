@@ -90,7 +90,7 @@ export class Hand {
     page.on("response", hear);
     const button = form.locator('button[type="submit"]');
     const words = await button.innerText();
-    const count = Number(/sign all (\d+)/.exec(words)?.[1] ?? 1);
+    const count = Number(/sign all (\d+)/i.exec(words)?.[1] ?? 1);
     if (hasPin) await pin.press("Enter");
     else await button.click();
     // What was done before is signed by the same PIN, each sent for itself.

@@ -5,7 +5,7 @@ import { ANSWER_WITHIN_MS, fetchInTime } from "../net/fetchInTime";
 import { keep, upload } from "../offline/keptActs";
 import { newActId } from "./actId";
 import { usePathname, useRouter } from "next/navigation";
-import { useEffect, useId, useMemo, useRef, useState, type ReactNode } from "react";
+import { useEffect, useId, useMemo, useRef, useState, useTransition, type ReactNode } from "react";
 import { goOn } from "./goOn";
 import { rememberUsed } from "./OfferedNumbers";
 import { FaultContext, type Fault } from "./faults";
@@ -102,6 +102,8 @@ export function ActForm({
   const [isBack, setIsBack] = useState(false);
   const key = typedKey(usePathname(), label);
   const [sending, setSending] = useState(false);
+  const [looking, startLooking] = useTransition();
+  const busy = sending || looking;
   const id = useId();
   const faults = useMemo(() => ({ form: id, faults: fault?.faults ?? [] }), [id, fault]);
   useEffect(() => {
@@ -194,7 +196,8 @@ export function ActForm({
     const target = then?.replace(/\{(\w+)\}/g, (_, name: string) => String(answer.answer[name] ?? ""));
     if (target) router.push(target);
     else goOn(form.current);
-    router.refresh();
+    // Until the page shows what is so now, the same button does nothing: nobody means it twice.
+    startLooking(() => router.refresh());
   }
 
   return (
@@ -204,7 +207,7 @@ export function ActForm({
       className={compact ? "flex flex-wrap items-end gap-3" : "flex flex-col gap-4"}
       onSubmit={(event) => {
         event.preventDefault();
-        if (!sending) void send();
+        if (!busy) void send();
       }}
       onInput={(event) => {
         (event.target as HTMLElement).removeAttribute("aria-invalid");
@@ -238,7 +241,7 @@ export function ActForm({
         )}
         <button
           type="submit"
-          aria-disabled={sending}
+          aria-disabled={busy}
           className={tone === "strong" ? "btn btn-primary" : "btn btn-outline"}
         >
           {sending ? "Sending…" : button}
@@ -246,10 +249,10 @@ export function ActForm({
         {keepFor && later && (
           <button
             type="button"
-            aria-disabled={sending}
+            aria-disabled={busy}
             className="btn btn-outline"
             onClick={() => {
-              if (!sending) void send(true);
+              if (!busy) void send(true);
             }}
           >
             {later}

@@ -5,6 +5,7 @@ import { asksOf } from "../../core/isolation/stepAsks";
 import type { UnitSystem } from "../../core/units/units";
 import { ActForm } from "../act/ActForm";
 import { Tick } from "../act/Field";
+import { OfferedNumbers } from "../act/OfferedNumbers";
 import { sendAll } from "../offline/keptActs";
 import { useKeptActs, useOnline } from "../offline/useKeptActs";
 import { readingUnit } from "../text/reading";
@@ -59,6 +60,8 @@ type Props = Readonly<{
   /** Kept on the device without a network; null where only the server's word counts. */
   keep: Readonly<{ personId: string; personName: string; page: string }> | null;
   walker: Readonly<{ id: string }>;
+  /** Words that may be put in by a touch. */
+  offered?: readonly string[];
   /** The job that may be closed with the handing over; null where this person may not. */
   closes?: string | null;
   /** A proof that stands is done again instead. */
@@ -66,7 +69,17 @@ type Props = Readonly<{
 }>;
 
 /** What is asked of the person depends on the step: the same list that the decision goes by. */
-export function StepForm({ isolation, step, label, units, keep, walker, closes = null, again = false }: Props) {
+export function StepForm({
+  isolation,
+  step,
+  label,
+  units,
+  keep,
+  walker,
+  offered = [],
+  closes = null,
+  again = false,
+}: Props) {
   // What this person did before and has not signed: one PIN signs it all, in the order in which it was done.
   const before = useKeptActs().filter(
     (act) => act.personId === walker.id && act.refusal === null && act.input.isolation === isolation,
@@ -130,6 +143,7 @@ export function StepForm({ isolation, step, label, units, keep, walker, closes =
         )}
         {asks.leakTest && <LeakTestFields pressure={pressure.symbol} />}
         {asks.words !== null && <Small label={asks.words} name="words" className="w-72 max-w-full" maxLength={500} />}
+        {asks.words !== null && <OfferedNumbers name="words" numbers={offered} />}
         {mayClose && (
           <Tick name="closes" label={`Every permit of ${closes} is closed and nothing is left open: close it`} />
         )}

@@ -5,6 +5,23 @@ import { addKept, allKept, changeKept, removeKept } from "./keptStore";
 const listeners = new Set<() => void>();
 let known: readonly KeptAct[] = [];
 
+/** Steps that were just sent and taken, by isolation and step, until the page has fetched what is so now. */
+let sent: ReadonlySet<string> = new Set();
+
+export function sentSteps(): ReadonlySet<string> {
+  return sent;
+}
+const NO_STEPS: ReadonlySet<string> = new Set();
+export const noneSent = (): ReadonlySet<string> => NO_STEPS;
+export const stepKey = (isolation: unknown, step: unknown) => `${String(isolation)} ${String(step)}`;
+
+/** The page shows what the server has: what was sent is in it, or is open again. */
+export function fetched(): void {
+  if (sent.size === 0) return;
+  sent = NO_STEPS;
+  listeners.forEach((tell) => tell());
+}
+
 /** Other pages of this browser are told, so that each shows what is kept, whoever kept it. */
 const pages = typeof BroadcastChannel === "undefined" ? null : new BroadcastChannel("heavy-lantern-kept");
 pages?.addEventListener("message", () => void look());
@@ -88,6 +105,7 @@ export async function send(act: KeptAct, pin: string): Promise<Readonly<{ how: S
     return AWAY;
   }
   if (answer.ok) {
+    if (current.type === "step.do") sent = new Set([...sent, stepKey(current.input.isolation, current.input.step)]);
     await forget(current.actId);
     return { how: "done", sentence: "" };
   }

@@ -1,10 +1,15 @@
 "use client";
 
 import { useSyncExternalStore } from "react";
-import { keptActs, noneOnServer, onKeptActs } from "./keptActs";
+import { keptActs, noneOnServer, noneSent, onKeptActs, sentSteps } from "./keptActs";
 
 export function useKeptActs() {
   return useSyncExternalStore(onKeptActs, keptActs, noneOnServer);
+}
+
+/** Steps that were sent a moment ago and are not shown as done yet. */
+export function useSentSteps(): ReadonlySet<string> {
+  return useSyncExternalStore(onKeptActs, sentSteps, noneSent);
 }
 
 /** Does the browser think it has a network? It may be wrong; an act that does not arrive is kept all the same. */

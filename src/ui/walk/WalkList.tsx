@@ -1,5 +1,6 @@
 "use client";
 
+import { useEffect } from "react";
 import { stepLabel } from "../../core/procedure/steps";
 import type { Guide } from "../../core/procedure/walkGuide";
 import { ASKS_ANOTHER_PLAN } from "../../core/isolation/isolation";
@@ -9,7 +10,8 @@ import type { UnitSystem } from "../../core/units/units";
 import { StepForm } from "../job/StepForm";
 import { Conflict } from "../offline/Conflict";
 import type { KeptAct } from "../offline/keptAct";
-import { useKeptActs } from "../offline/useKeptActs";
+import { fetched, stepKey } from "../offline/keptActs";
+import { useKeptActs, useSentSteps } from "../offline/useKeptActs";
 import { readingUnit } from "../text/reading";
 import { clock } from "../text/when";
 import { mayBeSignedLater } from "../../core/isolation/keepable";
@@ -31,6 +33,8 @@ export type WalkRow = Readonly<{
   suspects: readonly string[];
   /** Other isolations that hold its point: only one's own lock comes off. */
   heldBy: readonly string[];
+  /** Words that may be put in by a touch: who was told before, who runs the plant. */
+  offered: readonly string[];
 }>;
 
 export type Walker = Readonly<{
@@ -77,17 +81,23 @@ const GROUPS: readonly Readonly<{ title: string; has: (place: Place) => boolean 
 export function WalkList(props: Props) {
   const { isolation, rows, walking, doneElsewhere, walker, timeZone } = props;
   const kept = useKeptActs().filter((act) => act.input.isolation === isolation);
+  const sent = useSentSteps();
+  useEffect(() => fetched(), [rows]);
+  const isSent = (step: WalkStep) => !isDone(step) && sent.has(stepKey(isolation, step.id));
   const keptFor = new Map(kept.map((act) => [String(act.input.step), act]));
   // A kept step counts as done on this device only: the next one opens, and the server decides when it is sent.
   const done = new Set([
     ...doneElsewhere,
     ...rows.filter(({ step }) => isDone(step)).map(({ step }) => step.id),
+    ...rows.filter(({ step }) => isSent(step)).map(({ step }) => step.id),
     ...kept.filter((act) => act.type === "step.do" && act.refusal === null).map((act) => String(act.input.step)),
   ]);
   const ids = new Set(rows.map(({ step }) => step.id));
   const lost = kept.filter((act) => act.refusal && act.personId === walker.id && !ids.has(String(act.input.step)));
   const stood = rows.map((row, index) => {
     const isOpen = walking && !isDone(row.step) && row.step.after.every((id) => done.has(id));
+    // Signed, and the page has not fetched it yet: nobody does it twice meanwhile.
+    if (isSent(row.step)) return { row, index, place: "done" as const };
     const isUnsigned = keptFor.get(row.step.id)?.refusal === null;
     const place: Place = isOpen ? (isUnsigned ? "unsigned" : "now") : isDone(row.step) ? "done" : "ahead";
     return { row, index, place };
@@ -131,7 +141,7 @@ export function WalkList(props: Props) {
 }
 
 function StepRow({
-  row: { step, takes, over_ms, guide, suspects, heldBy },
+  row: { step, takes, over_ms, guide, suspects, heldBy, offered },
   index,
   open,
   kept,
@@ -246,6 +256,7 @@ function StepRow({
                 units={walker.units}
                 keep={mayBeSignedLater(step) ? { personId: walker.id, personName: walker.name, page } : null}
                 walker={walker}
+                offered={offered}
                 closes={closes}
               />
             )}

@@ -72,6 +72,11 @@ export async function WalkStage({ view, person, phase, lead }: Props) {
   const heldBy = heldElsewhere(isolation.number);
   const times = stepTimes(view, plan);
   const itemOf = (place: string) => graph.plant.items[graph.itemByTag.get(itemTagOf(graph, place)) ?? -1];
+  const told = isolation.steps.flatMap(({ kind, done }) => (kind === "tell" && done?.evidence?.words) || []);
+  const operators =
+    isolation.state === "restoring" ? peopleToChoose().filter(({ roles }) => roles.includes("operator")) : [];
+  const offeredFor = ({ kind }: WalkStep) =>
+    kind === "tell all" ? told : kind === "hand over" ? operators.map(({ name }) => name) : [];
   const rowsOf = (which: "isolate" | "restore" | "test"): WalkRow[] =>
     isolation.steps
       .filter((step) => step.phase === which)
@@ -81,6 +86,7 @@ export async function WalkStage({ view, person, phase, lead }: Props) {
         takes: takesWords(times.get(step.id)),
         over_ms: overAt(isolation, step, times.get(step.id)),
         guide: guideOf(step, itemOf(step.subject)),
+        offered: offeredFor(step),
         heldBy: step.kind === "unlock" && which !== "isolate" ? heldBy(step.subject) : [],
         suspects:
           openFailures(step).length === 0 || which === "restore"
