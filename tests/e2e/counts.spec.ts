@@ -68,8 +68,7 @@ async function roundOf(
   await hand.open(page, path);
   const now = page.getByRole("region", { name: "Now", exact: true });
   let done = 0;
-  for (;;) {
-    await page.getByRole("heading", { name: /^(Isolation|Restoring) / }).waitFor();
+  const next = async () => {
     const labels = await page
       .locator('section[aria-label="Now"] form[aria-label]')
       .evaluateAll((all) =>
@@ -79,7 +78,16 @@ async function roundOf(
             : [],
         ),
       );
-    const label = labels.find((one) => p.mine.test(one));
+    return labels.find((one) => p.mine.test(one));
+  };
+  for (;;) {
+    await page.getByRole("heading", { name: /^(Isolation|Restoring) / }).waitFor();
+    let label = await next();
+    // The page may be looking just now: what is open comes a moment later.
+    for (let looks = 0; label === undefined && looks < 4; looks++) {
+      await page.waitForTimeout(400);
+      label = await next();
+    }
     if (label === undefined) break;
     const form = now.locator(`form[aria-label="${label}"]`).first();
     await fill(hand, form, p.given(label));
