@@ -94,6 +94,7 @@ test("a permit is written by keyboard alone; faults stand at their fields and in
   await site.restart();
   await expectBack();
 
+  await form.getByLabel("Levels that sparks can reach").fill("1");
   // Another unit asks the same figures anew: what was typed stays the same length.
   await form.getByLabel("Above the floor, m").fill("3");
   await openMenu(petra);

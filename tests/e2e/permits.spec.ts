@@ -89,6 +89,12 @@ test("hot work through two shifts with a break and a change of watch, then 3 h, 
   await expect(form.getByLabel("Hazards that remain")).toHaveValue(/Sparks and heat/);
   await form.getByRole("checkbox", { name: "grinding" }).check();
   await form.getByLabel("No gas cylinders are used").check();
+  // What decides on safety is asked, and stands there by no default.
+  await form.getByRole("button", { name: "Write the permit" }).click();
+  await expect(form.getByRole("alert")).toContainText("How high above the floor the flame is, is missing");
+  await form.getByLabel("Above the floor").fill("0");
+  await form.getByLabel("People with a flame or arc").fill("1");
+  await form.getByLabel("Levels that sparks can reach").fill("1");
   await expect(form.getByLabel("Watch afterwards")).toHaveValue("class 3");
   const until = new Date(clock.now_ms + 20 * HOUR_MS);
   const local = new Date(until.getTime() - until.getTimezoneOffset() * MINUTE_MS).toISOString().slice(0, 16);

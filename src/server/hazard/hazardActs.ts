@@ -9,7 +9,7 @@ import { line } from "../job/jobActs";
 
 const ROLES = ["coordinator", "issuer", "holder"] as const;
 const lines = z
-  .union([z.array(z.string()), z.string()])
+  .union([z.array(z.string()), z.string()], "write it as text, one a line")
   .transform((raw) => (typeof raw === "string" ? raw.split("\n") : raw).map((one) => one.trim()).filter(Boolean));
 const yes = z.union([z.boolean(), z.literal("on").transform(() => true)]).default(false);
 

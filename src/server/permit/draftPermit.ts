@@ -1,7 +1,7 @@
 import { randomUUID } from "node:crypto";
 import { and, eq, ne } from "drizzle-orm";
 import { z } from "zod";
-import { detailsSchema } from "../../core/permit/kinds/details";
+import { askedDetailsSchema, type PermitDetails } from "../../core/permit/kinds/details";
 import { canonicalJson } from "../../core/ledger/canonicalJson";
 import type { PersonId } from "../../core/people/roles";
 import { LIFE } from "../../core/permit/life/lifeTable";
@@ -36,7 +36,7 @@ const said = {
   ...times,
   /** Who leads this crew; the job's holder when nobody else is named. */
   holder: z.string().optional(),
-  details: detailsSchema.default({ kind: "general" }),
+  details: askedDetailsSchema.default({ kind: "general" }),
 };
 
 export const draftPermit = defineAct({
@@ -171,7 +171,7 @@ type Draft = Readonly<{
   validFrom_ms: number;
   validTo_ms: number;
   holder?: string;
-  details: z.output<typeof detailsSchema>;
+  details: PermitDetails;
   previous: string | null;
 }>;
 

@@ -170,5 +170,31 @@ export const detailsSchema = z.discriminatedUnion("kind", [
   bypass,
 ]);
 
+/**
+ * What permits of before were taken to say by default, and what whoever writes one now says: a figure that nobody wrote down
+ * is asked, and never taken as the kinder one.
+ */
+const SAID: Readonly<Partial<Record<PermitDetails["kind"], Readonly<Record<string, string>>>>> = {
+  "hot work": {
+    height_m: "How high above the floor the flame is, is missing",
+    welders: "How many people have a flame or arc is missing",
+    levels: "How many levels sparks can reach is missing",
+  },
+};
+
+/** The details of a permit that is written now: as they are kept, with nothing left to a default that decides on safety. */
+export const askedDetailsSchema = z.unknown().transform((raw, context): PermitDetails => {
+  const read = detailsSchema.safeParse(raw);
+  const fields: Readonly<Record<string, unknown>> = typeof raw === "object" && raw !== null ? { ...raw } : {};
+  const missing = Object.entries(SAID[fields.kind as PermitDetails["kind"]] ?? {}).filter(
+    ([name]) => fields[name] === undefined || fields[name] === null || fields[name] === "",
+  );
+  for (const { path, message } of read.error?.issues ?? []) {
+    if (!missing.some(([name]) => path[0] === name)) context.addIssue({ code: "custom", path, message });
+  }
+  for (const [name, message] of missing) context.addIssue({ code: "custom", path: [name], message });
+  return read.success && missing.length === 0 ? read.data : z.NEVER;
+});
+
 export type PermitDetails = z.output<typeof detailsSchema>;
 export type DetailsOf<K extends PermitDetails["kind"]> = Extract<PermitDetails, { kind: K }>;

@@ -140,7 +140,7 @@ export async function PointsStage({
             ))}
           </ul>
         )}
-        <PointTable plan={shown} nameOf={nameOf} shared={shared} />
+        <PointTable plan={shown} nameOf={nameOf} shared={shared} procedure={by?.version.life.number ?? null} />
       </div>
       <div className="mt-4">
         {withPermits && (

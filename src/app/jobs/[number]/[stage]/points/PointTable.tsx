@@ -14,7 +14,18 @@ const BECAUSE: Readonly<Record<Point["because"], string>> = {
 type Shared = readonly Readonly<{ device: string; jobs: readonly string[] }>[];
 
 /** Each point by the stage in which it is set, and opened: why it is there, and what would happen without it. */
-export function PointTable({ plan, nameOf, shared }: { plan: Plan; nameOf: (tag: string) => string; shared: Shared }) {
+export function PointTable({
+  plan,
+  nameOf,
+  shared,
+  procedure,
+}: {
+  plan: Plan;
+  nameOf: (tag: string) => string;
+  shared: Shared;
+  /** The procedure by which the job was asked for: what is included is what it names. */
+  procedure: string | null;
+}) {
   const failures = new Map(plan.singleFailures.map((failure) => [failure.device, failure]));
   const also = new Map(shared.map(({ device, jobs }) => [device, jobs]));
   const ordered = [...plan.points].sort((a, b) => a.stage - b.stage || (a.device < b.device ? -1 : 1));
@@ -30,7 +41,13 @@ export function PointTable({ plan, nameOf, shared }: { plan: Plan; nameOf: (tag:
                   <span className="tag w-20 font-semibold">{point.device}</span>
                   <span className="min-w-0 flex-1">
                     {nameOf(point.device)}
-                    {point.because !== "computed" && <span className="block text-sm">{BECAUSE[point.because]}</span>}
+                    {point.because !== "computed" && (
+                      <span className="block text-sm">
+                        {point.because === "pinned" && procedure !== null
+                          ? `Included: ${procedure} names it.`
+                          : BECAUSE[point.because]}
+                      </span>
+                    )}
                     {!point.lockable && (
                       <strong className="block text-sm">Takes no lock: tag, and do something more.</strong>
                     )}

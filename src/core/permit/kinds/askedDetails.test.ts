@@ -1,0 +1,31 @@
+import { DETAILS } from "../../../../tests/support/permits";
+import { askedDetailsSchema, detailsSchema } from "./details";
+import { PERMIT_KINDS } from "./kinds";
+
+const without = (details: object, name: string) =>
+  Object.fromEntries(Object.entries(details).filter(([key]) => key !== name));
+const faults = (raw: unknown) =>
+  askedDetailsSchema.safeParse(raw).error?.issues.map(({ path }) => path.join(".")) ?? [];
+
+test.each(PERMIT_KINDS)("%s: what is said in full is taken as it is kept", (kind) => {
+  expect(askedDetailsSchema.parse(DETAILS[kind])).toEqual(detailsSchema.parse(DETAILS[kind]));
+});
+
+test.each(["height_m", "welders", "levels"])("hot work: %s is asked, and never taken as the kinder figure", (name) => {
+  expect(faults(without(DETAILS["hot work"], name))).toEqual([name]);
+  expect(faults({ ...DETAILS["hot work"], [name]: "" })).toEqual([name]);
+  // A permit of before, which never said it, is read all the same.
+  expect(detailsSchema.safeParse(without(DETAILS["hot work"], name)).success).toBe(true);
+});
+
+test.each(["corners", "ducts", "travel_m", "depth_m", "volume_m3", "bends", "blower_m3_s"])(
+  "confined space entry: %s is asked",
+  (name) => {
+    expect(faults(without(DETAILS["confined space entry"], name))).toEqual([name]);
+  },
+);
+
+test("everything that is wrong is named at once", () => {
+  const { welders: _, works: __, ...rest } = DETAILS["hot work"];
+  expect(faults({ ...rest, x_m: "far" }).sort()).toEqual(["welders", "works", "x_m"]);
+});
