@@ -27,6 +27,11 @@ test("a simulated detector trips a live permit on every screen, and its silence 
   await sees(petra, "active");
   await edda.goto(`/permits/${permit}`);
   const postIt = edda.getByRole("form", { name: "Post a detector" });
+  // The first of a list is no answer that somebody gave.
+  await expect(postIt.getByLabel("Detector")).toHaveValue("");
+  await postIt.getByLabel("Detector").selectOption("GD-1");
+  const where = postIt.getByLabel("It stands");
+  if ((await where.inputValue()) === "") await where.selectOption({ index: 1 });
   // One that is off cannot be posted.
   await postIt.locator('button[type="submit"]').click();
   await expect(postIt.getByRole("alert")).toContainText("GD-1 sends nothing");

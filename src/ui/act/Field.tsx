@@ -1,5 +1,6 @@
 "use client";
 
+import { Children } from "react";
 import type { InputHTMLAttributes, ReactNode, SelectHTMLAttributes, TextareaHTMLAttributes } from "react";
 import { useFault } from "./faults";
 
@@ -49,6 +50,10 @@ export function TextField({
   );
 }
 
+/**
+ * A list to choose from. Where nothing is chosen beforehand and there is more than one thing to choose, none is: the first of
+ * a list is no answer that somebody gave.
+ */
 export function SelectField({
   label,
   hint,
@@ -56,9 +61,17 @@ export function SelectField({
   children,
   ...select
 }: Shared & SelectHTMLAttributes<HTMLSelectElement>) {
+  const isOpen =
+    select.defaultValue === undefined && select.value === undefined && Children.toArray(children).length > 1;
   return (
     <Labelled label={label} hint={hint} name={select.name}>
-      <select {...select} {...useAria(select.name)} className={`select w-full ${className}`}>
+      <select
+        {...select}
+        {...(isOpen ? { defaultValue: "" } : {})}
+        {...useAria(select.name)}
+        className={`select w-full ${className}`}
+      >
+        {isOpen && <option value="">choose</option>}
         {children}
       </select>
     </Labelled>

@@ -88,11 +88,12 @@ function GasSheetFields() {
         autoComplete="off"
         hint="oxygen, flammable, and poisons by name. Empty: what the register knows stays."
       />
-      <SelectField label="Senses what burns by" name="burns">
+      <SelectField label="Senses what burns by" name="burns" defaultValue="">
+        <option value="">not known, or not at all</option>
         <option>catalytic</option>
         <option>infrared</option>
       </SelectField>
-      <SelectField label="Calibrated on, what burns" name="calibrated">
+      <SelectField label="Calibrated on, what burns" name="calibrated" defaultValue="">
         <option value="">not known</option>
         <option>methane</option>
         <option>propane</option>

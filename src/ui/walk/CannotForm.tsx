@@ -28,7 +28,8 @@ export function CannotForm({
         >
           <label className="flex flex-col gap-1 text-sm">
             <span>What is wrong</span>
-            <select name="why" className="select w-48">
+            <select name="why" className="select w-48" defaultValue="">
+              <option value="">choose</option>
               {STUCK_WHYS.map((why) => (
                 <option key={why}>{why}</option>
               ))}

@@ -79,7 +79,7 @@ const hotWork = z.object({
   outOfSight: yes,
   cylinders_m: figure("Cylinders from the work", { min: 0, max: 1000, as: "length" }).default(0),
   noCylinders: yes,
-  afterWatch: z.enum(WATCH_IDS),
+  afterWatch: z.enum(WATCH_IDS, "choose the watch afterwards"),
   points: list("Test points").refine((points) => points.length > 0, "name at least one place where the air is tested"),
   gases,
   ...sampling,
@@ -139,7 +139,7 @@ const height = z.object({
 
 const pressure = z.object({
   kind: z.literal("pressure test"),
-  medium: z.enum(["water", "gas"]),
+  medium: z.enum(["water", "gas"], "say what it is filled with: water or gas"),
   /** Gauge. */
   pressure_Pa: figure("The test pressure", { above: 0, max: 4e8, as: "gauge" }),
   volume_m3: figure("The volume", { above: 0, max: 1e6, as: "volume" }),

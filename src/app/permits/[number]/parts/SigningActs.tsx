@@ -311,7 +311,7 @@ export function StopWork({ permit }: { permit: PermitView }) {
       <div className="bg-base-100 border-error absolute right-0 z-20 mt-1 w-[min(24rem,calc(100vw-2rem))] border-2 p-4 shadow-lg">
         <p className="mb-3">Anybody may, at once, without a PIN. Say why; it is kept.</p>
         <ActForm act="permit.stop" label="Stop the work" fixed={{ permit: permit.number }} button="Stop" tone="strong">
-          <SelectField label="What it is" name="cause">
+          <SelectField label="What it is" name="cause" defaultValue="stop-work">
             <option value="stop-work">Something is wrong with the work</option>
             <option value="area alarm">Alarm in the area</option>
             <option value="weather">Weather</option>
