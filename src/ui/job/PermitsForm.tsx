@@ -46,6 +46,7 @@ export type PermitsFormProps = Readonly<{
 export function PermitsForm(props: PermitsFormProps) {
   const { job, toWrite, approve, toDecide, mayCheck, units, timeZone } = props;
   const kinds = toWrite.map(({ kind }) => kind).join(", ");
+  const write = toWrite.length === 1 ? `the permit for ${kinds}` : `${toWrite.length} permits: ${kinds}`;
   return (
     <ActForm
       act="permit.draft"
@@ -90,7 +91,7 @@ export function PermitsForm(props: PermitsFormProps) {
         };
       }}
       pin={approve !== undefined || mayCheck}
-      button={approve ? `Approve: ${approve.name}, and write ${kinds}` : `Write ${kinds}`}
+      button={approve ? `Approve: ${approve.name}, and write ${write}` : `Write ${write}`}
       tone="strong"
       then={toWrite.length === 1 ? "/permits/{permit}" : `/jobs/${job}/permits`}
     >
@@ -108,7 +109,11 @@ export function PermitsForm(props: PermitsFormProps) {
         name="hazards"
         rows={3}
         defaultValue={props.hazards}
-        hint="From the job's hazards, as they were decided."
+        hint={
+          props.hazards === ""
+            ? "The job's hazards are not decided yet: then they stand here."
+            : "From the job's hazards, as they are proposed or were decided."
+        }
       />
       <TextField label="Precautions" name="precautions" rows={3} defaultValue={props.precautions} />
       <div className="grid max-w-xl gap-4 sm:grid-cols-2">

@@ -44,7 +44,7 @@ export default async function ProcedurePage({ params, searchParams }: Params) {
             version <span className="num">{shown.life.version}</span> · {STATES[shown.life.state]}
           </span>
         </h1>
-        <p className="min-w-0 flex-1">
+        <p className="min-w-0 flex-1 max-md:order-3 max-md:basis-full">
           {procedure.title}, at <span className="tag">{procedure.equipment}</span>
         </p>
         {shown.inspectionDue_ms !== null && (

@@ -13,6 +13,7 @@ import { Exchanges } from "@/ui/locks/ExchangeForm";
 import { PermitDraftForm } from "@/ui/job/PermitDraftForm";
 import { PermitsForm } from "@/ui/job/PermitsForm";
 import { dayAndClock } from "@/ui/text/when";
+import { WideTable } from "@/ui/text/WideTable";
 import { permitsToWrite } from "./permitsToWrite";
 
 type Props = Readonly<{ view: JobView; person: Person; kind: PermitKind | null }>;
@@ -39,48 +40,50 @@ export function PermitsStage({ view, person, kind: asked }: Props) {
         {view.permits.length === 0 && unwritten.length === 0 ? (
           <p>None yet.</p>
         ) : (
-          <table className="table max-w-4xl">
-            <thead>
-              <tr>
-                <th>Permit</th>
-                <th>Kind</th>
-                <th>State</th>
-                <th>Signed on</th>
-                <th>Expires</th>
-                <th>Work</th>
-              </tr>
-            </thead>
-            <tbody>
-              {view.permits.map((permit) => (
-                <tr key={permit.number}>
-                  <td>
-                    <Link href={`/permits/${permit.number}`} className="tag link">
-                      {permit.number}
-                    </Link>
-                  </td>
-                  <td className="whitespace-nowrap">{permit.kind}</td>
-                  <td className="whitespace-nowrap">
-                    {permit.state === "run out" || permit.state === "suspended" ? (
-                      <strong>{permitState(permit.state)}</strong>
-                    ) : (
-                      permitState(permit.state)
-                    )}
-                  </td>
-                  <td className="num">{permit.on}</td>
-                  <td className="num">{dayAndClock(permit.validTo_ms, timeZone)}</td>
-                  <td>{permit.words}</td>
+          <WideTable label="Permits of this job">
+            <table className="table max-w-4xl">
+              <thead>
+                <tr>
+                  <th>Permit</th>
+                  <th>Kind</th>
+                  <th>State</th>
+                  <th>Signed on</th>
+                  <th>Expires</th>
+                  <th>Work</th>
                 </tr>
-              ))}
-              {unwritten.map(({ kind, because }) => (
-                <tr key={kind}>
-                  <td>not written</td>
-                  <td className="whitespace-nowrap">{kind}</td>
-                  <td colSpan={3}>required before work of this kind</td>
-                  <td>{because}</td>
-                </tr>
-              ))}
-            </tbody>
-          </table>
+              </thead>
+              <tbody>
+                {view.permits.map((permit) => (
+                  <tr key={permit.number}>
+                    <td>
+                      <Link href={`/permits/${permit.number}`} className="tag link">
+                        {permit.number}
+                      </Link>
+                    </td>
+                    <td className="whitespace-nowrap">{permit.kind}</td>
+                    <td className="whitespace-nowrap">
+                      {permit.state === "run out" || permit.state === "suspended" ? (
+                        <strong>{permitState(permit.state)}</strong>
+                      ) : (
+                        permitState(permit.state)
+                      )}
+                    </td>
+                    <td className="num">{permit.on}</td>
+                    <td className="num">{dayAndClock(permit.validTo_ms, timeZone)}</td>
+                    <td>{permit.words}</td>
+                  </tr>
+                ))}
+                {unwritten.map(({ kind, because }) => (
+                  <tr key={kind}>
+                    <td>not written</td>
+                    <td className="whitespace-nowrap">{kind}</td>
+                    <td colSpan={3}>required before work of this kind</td>
+                    <td>{because}</td>
+                  </tr>
+                ))}
+              </tbody>
+            </table>
+          </WideTable>
         )}
       </section>
       <section className="grid gap-10 lg:grid-cols-[minmax(0,1.4fr)_minmax(0,1fr)]">
