@@ -15,11 +15,20 @@ const NO_STEPS: ReadonlySet<string> = new Set();
 export const noneSent = (): ReadonlySet<string> => NO_STEPS;
 export const stepKey = (isolation: unknown, step: unknown) => `${String(isolation)} ${String(step)}`;
 
-/** The page shows what the server has: what was sent is in it, or is open again. */
-export function fetched(): void {
-  if (sent.size === 0) return;
-  sent = NO_STEPS;
+/** These are shown as done by now. What was sent and is not among them may come with the next look. */
+export function fetched(done: readonly string[]): void {
+  const left = [...sent].filter((key) => !done.includes(key));
+  if (left.length === sent.size) return;
+  sent = new Set(left);
   listeners.forEach((tell) => tell());
+}
+
+/** By then the page has looked, or the step is open again for a reason of its own. */
+const LOOKED_WITHIN_MS = 15_000;
+
+function remember(key: string): void {
+  sent = new Set([...sent, key]);
+  setTimeout(() => fetched([key]), LOOKED_WITHIN_MS);
 }
 
 /** Other pages of this browser are told, so that each shows what is kept, whoever kept it. */
@@ -81,7 +90,7 @@ export async function send(act: KeptAct, pin: string): Promise<Readonly<{ how: S
     await amend(current.actId, () => current);
   }
   let status: number;
-  let answer: { ok: boolean; sentence?: string; code?: string };
+  let answer: { ok: boolean; sentence?: string; code?: string; answer?: { failed?: string } };
   try {
     const response = await fetchInTime(
       "/api/acts",
@@ -105,7 +114,9 @@ export async function send(act: KeptAct, pin: string): Promise<Readonly<{ how: S
     return AWAY;
   }
   if (answer.ok) {
-    if (current.type === "step.do") sent = new Set([...sent, stepKey(current.input.isolation, current.input.step)]);
+    // A proof that failed was taken too: its step stays open, and says so.
+    const isDone = current.type === "step.do" && answer.answer?.failed === undefined;
+    if (isDone) remember(stepKey(current.input.isolation, current.input.step));
     await forget(current.actId);
     return { how: "done", sentence: "" };
   }

@@ -82,7 +82,10 @@ export function WalkList(props: Props) {
   const { isolation, rows, walking, doneElsewhere, walker, timeZone } = props;
   const kept = useKeptActs().filter((act) => act.input.isolation === isolation);
   const sent = useSentSteps();
-  useEffect(() => fetched(), [rows]);
+  useEffect(
+    () => fetched(rows.filter(({ step }) => isDone(step)).map(({ step }) => stepKey(isolation, step.id))),
+    [rows, isolation],
+  );
   const isSent = (step: WalkStep) => !isDone(step) && sent.has(stepKey(isolation, step.id));
   const keptFor = new Map(kept.map((act) => [String(act.input.step), act]));
   // A kept step counts as done on this device only: the next one opens, and the server decides when it is sent.
