@@ -34,7 +34,9 @@ export default async function ProceduresPage() {
                 <th>Points</th>
                 <th>State</th>
                 <th>Inspected again by</th>
-                <th />
+                <th>
+                  <span className="sr-only">What may be done</span>
+                </th>
               </tr>
             </thead>
             <tbody>
