@@ -1,7 +1,7 @@
 import { z } from "zod";
 import type { Refusal } from "../../core/refusal/refusal";
 import { authorisedApart } from "../../core/rounds/authorisedApart";
-import { isRound, MOST_IN_A_ROUND, ROUND_KINDS, ROUNDS, type RoundKind } from "../../core/rounds/rounds";
+import { isRound, MOST_IN_A_ROUND, ROUND_KINDS, type RoundKind } from "../../core/rounds/rounds";
 import type { Tx } from "../db/database";
 import type { Person } from "../people/signIn";
 import { permitNow } from "../permit/permitFacts";
@@ -93,9 +93,6 @@ export function roundOf(sent: z.output<typeof roundSchema>, person: Person): Rea
   };
 }
 const AUTHORISE = "permit.authorise";
-
-/** In a few words, for forms and logs. */
-export const roundWords = (kind: RoundKind): string => ROUNDS[kind].words;
 
 function asObject(input: unknown): Record<string, unknown> {
   return typeof input === "object" && input !== null && !Array.isArray(input) ? { ...input } : {};

@@ -1,29 +1,22 @@
-import type { Db } from "../db/database";
-import { permitFacts } from "../permit/permitFacts";
-import { loadPermit } from "../permit/permitStore";
-import { asksOf } from "../../core/permit/requirements/requirements";
 import { shiftChanges } from "../runtime/siteTime";
 import { jobHazards } from "../hazard/hazardStore";
+import { toLookAt, type Day } from "./day";
 
 const HOUR_MS = 3_600_000;
 /** A sample and its reading, with room. */
 const POINT_MS = 8 * 60_000;
 const BUMPED = { number: "GI-03", gas: "Methane at half its lower limit", verdict: "alarmed", zeroed: true };
 
-type Answer = Readonly<Record<string, string | number | null>>;
-type Day = Readonly<{
-  act: (signIn: string, type: string, input: unknown) => Promise<Answer>;
-  ask: (title: string, work: string, faces: unknown[], hours: number) => Promise<Answer>;
-  walk: (isolation: string, most: number) => Promise<void>;
-  db: Db;
-  revision: number;
-  clock: () => number;
-  /** Who leads it, by id. */
-  bram: string;
-}>;
-
 /** Somebody grinds in the packing hall: hazards decided, the zone cleared, air read, a fire watch on post. */
-export async function demoHotWork({ act, ask, walk, db, revision, clock, bram }: Day): Promise<void> {
+export async function demoHotWork({
+  act,
+  ask,
+  walk,
+  db,
+  revision,
+  clock,
+  bram,
+}: Day & Readonly<{ bram: string }>): Promise<void> {
   const asked = await ask(
     "Grind the bent guard frame of the carton conveyor straight",
     "Grind and dress the guard frame beside the carton conveyor. No work on the belt.",
@@ -75,9 +68,7 @@ export async function demoHotWork({ act, ask, walk, db, revision, clock, bram }:
     ...permit,
     words: "Platform PL-413 opened and seen empty; screen on its side.",
   });
-  const stored = loadPermit(db, String(permit.permit))!;
-  const open = asksOf({ permit: stored.life, facts: permitFacts(db, stored, clock()), now_ms: clock() });
-  const asks = open.filter(({ byHand, unmet }) => byHand && unmet !== null).map(({ id }) => id);
+  const asks = toLookAt({ db, clock }, String(permit.permit));
   await act("bram", "permit.tick", { ...permit, asks, words: "Seen on the round" });
   await act("idris", "permit.issue", { ...permit, copies: ["at gate 2"] });
   await act("edda", "permit.take-post", { ...permit, post: "fire watch" });

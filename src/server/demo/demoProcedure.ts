@@ -1,24 +1,11 @@
 import { eq } from "drizzle-orm";
-import { asksOf } from "../../core/permit/requirements/requirements";
 import { soundReport } from "../../core/isolation/soundReport";
-import type { Db } from "../db/database";
 import { permits } from "../db/schema";
 import { jobHazards } from "../hazard/hazardStore";
 import { loadIsolation } from "../isolation/isolationStore";
-import { permitFacts } from "../permit/permitFacts";
-import { loadPermit } from "../permit/permitStore";
+import { toLookAt, type Day } from "./day";
 
 const HOUR_MS = 3_600_000;
-
-type Answer = Readonly<Record<string, string | number | null>>;
-type Day = Readonly<{
-  act: (signIn: string, type: string, input: unknown) => Promise<Answer>;
-  ask: (title: string, work: string, faces: unknown[], hours: number) => Promise<Answer>;
-  walk: (isolation: string, most: number) => Promise<void>;
-  db: Db;
-  revision: number;
-  clock: () => number;
-}>;
 
 /** A small job that went all the way, and the isolation procedure that was made of it, approved by two. */
 export async function demoProcedure({ act, ask, walk, db, revision, clock }: Day): Promise<void> {
@@ -48,10 +35,7 @@ export async function demoProcedure({ act, ask, walk, db, revision, clock }: Day
   const permit = { permit: String(written.permit) };
   await act("maren", "permit.check", permit);
   await act("idris", "permit.authorise", permit);
-  const stored = loadPermit(db, permit.permit)!;
-  const asks = asksOf({ permit: stored.life, facts: permitFacts(db, stored, clock()), now_ms: clock() })
-    .filter(({ byHand, unmet }) => byHand && unmet !== null)
-    .map(({ id }) => id);
+  const asks = toLookAt({ db, clock }, permit.permit);
   if (asks.length > 0) await act("idris", "permit.tick", { ...permit, asks, words: "Seen at the compressor" });
   await act("idris", "permit.issue", { ...permit, copies: ["at the compressor"] });
   await act("petra", "permit.accept", permit);
