@@ -6,7 +6,7 @@ import { loadVersion } from "../../src/server/library/procedureStore";
 import { expectReplay } from "../support/expectReplay";
 import { HOUR } from "../support/permits";
 import { TestSite } from "../support/testSite";
-import { atWork, ITEMS, LINKS, openTwoJobs } from "../support/twoJobs";
+import { atWork, importing, ITEMS, LINKS, openTwoJobs } from "../support/twoJobs";
 
 /** A procedure from a job that went all the way: approved by two, judged anew at each use, and refused where it is unsafe. */
 
@@ -24,14 +24,6 @@ afterEach(() => {
   delete holder.heavyLanternDatabase;
   site.close();
 });
-
-const importing = (items: string, links: string) =>
-  site.done("cora", "plant.import", {
-    files: [
-      { name: "items.csv", text: items },
-      { name: "links.csv", text: links },
-    ],
-  });
 
 /** A job on P from the request to closed. */
 async function closedJob(): Promise<string> {
@@ -117,13 +109,14 @@ test("used without a difference it asks nothing beyond the usual approval, and i
 test("after a harmless change it is read first; where a point is gone or something gets past it nobody isolates by it", async () => {
   const procedure = await approvedProcedure(await closedJob());
 
-  await importing(`${ITEMS}G-1,gauge,,,,,,,,,,,,,\n`, `${LINKS}P,G-1,fluid,2026-10-01\n`);
+  await importing(site, `${ITEMS}G-1,gauge,,,,,,,,,,,,,\n`, `${LINKS}P,G-1,fluid,2026-10-01\n`);
   const { job: harmless } = await site.done("cora", "job.ask", asking(procedure));
   expect(await approving(harmless)).toMatchObject({ ok: false, code: "procedure differs" });
   expect(await approving(harmless, { readDifferences: true })).toMatchObject({ ok: true });
 
   // A line that nobody had drawn, from another source, past every point.
   await importing(
+    site,
     `${ITEMS}S-2,header,solvent,20,300000,flammable,,,fluid,,,,,,\nX-1,pipe,solvent,20,300000,flammable,,,,,,,,,\n`,
     `${LINKS}S-2,X-1,fluid,2026-10-01\nX-1,P,fluid,2026-10-01\n`,
   );
@@ -136,6 +129,7 @@ test("after a harmless change it is read first; where a point is gone or somethi
   const gone = loadVersion(site.db, procedure)!.content.points.find((tag) => tag.startsWith("V-"))!;
   const without = (text: string) => text.replaceAll(new RegExp(`\\b${gone}\\b`, "g"), "SP-9");
   await importing(
+    site,
     without(ITEMS).replace(/^SP-9,valve.*$/m, "SP-9,pipe,solvent,20,300000,flammable,,,,,,,,,"),
     without(LINKS),
   );

@@ -2,7 +2,7 @@ import type { Db } from "../../src/server/db/database";
 import { lastTimeOf } from "../../src/server/job/lastTime";
 import { jobView } from "../../src/server/job/jobView";
 import { TestSite } from "../support/testSite";
-import { approved, ITEMS, LINKS, openTwoJobs } from "../support/twoJobs";
+import { approved, importing, ITEMS, LINKS, openTwoJobs } from "../support/twoJobs";
 
 /** A request that repeats another: what was isolated then is judged on the plant of today, never taken over. */
 
@@ -17,14 +17,6 @@ afterEach(() => {
   delete holder.heavyLanternDatabase;
   site.close();
 });
-
-const importing = (items: string, links: string) =>
-  site.done("cora", "plant.import", {
-    files: [
-      { name: "items.csv", text: items },
-      { name: "links.csv", text: links },
-    ],
-  });
 
 /** A request for work on P. */
 const asking = (more: object = {}) => ({
@@ -53,7 +45,7 @@ test("on the same plant the same points hold, and are said to", async () => {
 
 test("three changes of the plant: what is new and harmless, a point that is gone, a line that nobody had drawn", async () => {
   const first = await approved(site, { place: "P" });
-  await importing(`${ITEMS}G-1,gauge,,,,,,,,,,,,,\n`, `${LINKS}P,G-1,fluid,2026-10-01\n`);
+  await importing(site, `${ITEMS}G-1,gauge,,,,,,,,,,,,,\n`, `${LINKS}P,G-1,fluid,2026-10-01\n`);
   const harmless = (await again(first.job)).today;
   expect(harmless.change.added).toEqual(["G-1"]);
   expect([harmless.lostPoints, harmless.short]).toEqual([[], []]);
@@ -64,12 +56,16 @@ test("three changes of the plant: what is new and harmless, a point that is gone
       .split("\n")
       .filter((line) => !/(^|,)Q,/.test(line))
       .join("\n");
-  await importing(without(ITEMS), `${without(LINKS)}NET,M,power,2026-10-01\n`);
+  await importing(site, without(ITEMS), `${without(LINKS)}NET,M,power,2026-10-01\n`);
   const gone = (await again(first.job)).today;
   expect(gone.lostPoints).toEqual(["Q"]);
   expect(gone.short.map(({ source, face }) => `${source} ${face}`)).toContain("NET P");
 
-  await importing(`${ITEMS}S2,header,solvent,20,300000,flammable,,,fluid,,,,,,\n`, `${LINKS}S2,C,fluid,2026-10-01\n`);
+  await importing(
+    site,
+    `${ITEMS}S2,header,solvent,20,300000,flammable,,,fluid,,,,,,\n`,
+    `${LINKS}S2,C,fluid,2026-10-01\n`,
+  );
   const drawn = (await again(first.job)).today;
   expect(drawn.short.map(({ source, face, depth }) => `${source} ${face} ${depth}`)).toContain("S2 P 0");
 });

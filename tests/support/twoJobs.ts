@@ -66,14 +66,18 @@ export async function peopleTwoJobs(site: TestSite): Promise<void> {
   );
 }
 
-export async function openTwoJobs(site: TestSite): Promise<void> {
-  await peopleTwoJobs(site);
-  await site.done("cora", "plant.import", {
+/** A register as two files of rows, imported by the coordinator. */
+export const importing = (site: TestSite, items: string, links: string) =>
+  site.done("cora", "plant.import", {
     files: [
-      { name: "items.csv", text: ITEMS },
-      { name: "links.csv", text: LINKS },
+      { name: "items.csv", text: items },
+      { name: "links.csv", text: links },
     ],
   });
+
+export async function openTwoJobs(site: TestSite): Promise<void> {
+  await peopleTwoJobs(site);
+  await importing(site, ITEMS, LINKS);
   await site.stockGear("cora");
 }
 
