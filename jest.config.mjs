@@ -27,7 +27,7 @@ const config = {
   },
   moduleNameMapper: { "^@/(.*)$": "<rootDir>/src/$1", "^server-only$": "<rootDir>/tests/support/empty.ts" },
   transformIgnorePatterns: [
-    "/node_modules/(?!(d3|d3-[a-z-]+|temporal-[a-z-]+|internmap|delaunator|robust-predicates)/)",
+    "/node_modules/(?!(flatbush|flatqueue|d3|d3-[a-z-]+|temporal-[a-z-]+|internmap|delaunator|robust-predicates)/)",
   ],
 };
 

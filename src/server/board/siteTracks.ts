@@ -1,0 +1,214 @@
+import { and, asc, eq, gte, inArray, isNull, lt, or, sql } from "drizzle-orm";
+import { countSteps, type JobTrack, type LockTrack, type PermitTrack, type SiteTracks, type Steps } from "../../core/board/tracks";
+import { HOT_WORK } from "../../core/fire/hotWork";
+import { jobHazardsSchema } from "../../core/hazard/jobHazards";
+import { keepOutOf } from "../../core/permit/around/crossChecks";
+import { staysOf } from "../../core/permit/people/entries";
+import { entriesOf, type LogEntry } from "../../core/permit/record/permitLog";
+import { PERMIT_STATES, type PermitLife, type PermitState } from "../../core/permit/record/permitTypes";
+import type { Job } from "../../core/request/jobFile";
+import { database, type Db } from "../db/database";
+import { isAmong } from "../db/isAmong";
+import { holds, isolations, items, jobs, ledger } from "../db/schema";
+import { openPermits } from "../permit/openPermits";
+import { loadPermits } from "../permit/permitStore";
+import { currentPlant, type CurrentPlant } from "../plant/plantStore";
+import { grouped } from "../runtime/grouped";
+import { spotOfWork, spotsOf } from "./spots";
+
+/**
+ * What was so, and what is planned, between two moments: the states of permits by their rows in the ledger, people and gas
+ * by the permits' logs, locks by when each was hung and taken off.
+ *
+ * Cost: some ten queries, and what touches the time between.
+ */
+export function siteTracks(window: Readonly<{ from_ms: number; to_ms: number }>, now_ms: number, db: Db = database()): SiteTracks {
+  const plant = currentPlant(db);
+  const spot = spotsOf(plant);
+  const open = openPermits(db, now_ms)
+    .map(({ now, row }) => ({ life: now, jobId: row.jobId }))
+    .filter(({ life }) => life.validFrom_ms < window.to_ms);
+  const isOpen = new Set(open.map(({ life }) => life.number));
+  const ended = numbersEnded(db, window).filter((number) => !isOpen.has(number));
+  const closed = loadPermits(db, ended).map(({ life, row }) => ({ life, jobId: row.jobId }));
+  const shown = [...open, ...closed];
+  const statesOf = recordedStates(db, shown.map(({ life }) => life.number));
+  const over = overSince(db, window.from_ms);
+  const rows = jobRows(db, shown.map(({ jobId }) => jobId), window, [...over.keys()]);
+  const jobOf = new Map(rows.map((row) => [row.id, row]));
+  return {
+    permits: shown.flatMap(({ life, jobId }) => {
+      const job = jobOf.get(jobId);
+      return job ? [permitTrack(life, statesOf(life.number), job, { plant, spot })] : [];
+    }),
+    jobs: rows.map((row) => jobTrack(row, over.get(row.number) ?? null, spot)),
+    locks: lockTracks(db, window.from_ms, spot),
+  };
+}
+
+type JobRow = Readonly<{
+  id: string;
+  number: string;
+  title: string;
+  job: Job;
+  hazards: string;
+  windowFrom: number;
+  windowTo: number;
+  askedAt: number;
+  state: string;
+}>;
+
+/** Jobs with a permit that is shown, those whose window touches the time, and those that were closed in it. */
+function jobRows(
+  db: Db,
+  ids: readonly string[],
+  { from_ms, to_ms }: Readonly<{ from_ms: number; to_ms: number }>,
+  closed: readonly string[],
+): JobRow[] {
+  const { id, number, title, job, hazards, windowFrom, windowTo, askedAt, state } = jobs;
+  return db
+    .select({ id, number, title, job, hazards, windowFrom, windowTo, askedAt, state })
+    .from(jobs)
+    .where(
+      or(
+        isAmong(jobs.id, [...new Set(ids)]),
+        isAmong(jobs.number, closed),
+        and(eq(jobs.state, "open"), lt(jobs.windowFrom, to_ms), gte(jobs.windowTo, from_ms)),
+      ),
+    )
+    .orderBy(asc(jobs.number))
+    .all();
+}
+
+const PERMIT_OVER: readonly PermitState[] = ["closed", "cancelled", "work done"];
+const rowState = sql<string | null>`json_extract(${ledger.body}, '$.answer.answer.state')`;
+
+/** Permits to which something was done between two moments. Cost: one query by the ledger's time. */
+function numbersEnded(db: Db, { from_ms, to_ms }: Readonly<{ from_ms: number; to_ms: number }>): string[] {
+  return db
+    .selectDistinct({ subject: ledger.subject })
+    .from(ledger)
+    .where(
+      and(
+        gte(ledger.recordedAt, from_ms),
+        lt(ledger.recordedAt, to_ms),
+        eq(ledger.outcome, "done"),
+        inArray(rowState, [...PERMIT_OVER]),
+      ),
+    )
+    .all()
+    .map(({ subject }) => subject);
+}
+
+const STATES: ReadonlySet<string> = new Set(PERMIT_STATES);
+
+/** The states that permits went through, as their rows of the ledger say. Cost: one query. */
+function recordedStates(db: Db, numbers: readonly string[]): (number: string) => Steps<PermitState> {
+  const rows = grouped(
+    db
+      .select({ subject: ledger.subject, at: ledger.doneAt, state: rowState })
+      .from(ledger)
+      .where(and(isAmong(ledger.subject, numbers), eq(ledger.outcome, "done")))
+      .orderBy(asc(ledger.seq))
+      .all(),
+    ({ subject }) => subject,
+  );
+  return (number) => {
+    const steps: [number, PermitState][] = [];
+    let last_ms = 0;
+    for (const { at, state } of rows(number)) {
+      if (state === null || !STATES.has(state)) continue;
+      // What is written down late cannot have come before what it follows.
+      last_ms = Math.max(last_ms, at);
+      if (steps.at(-1)?.[1] !== state) steps.push([last_ms, state as PermitState]);
+    }
+    return steps;
+  };
+}
+
+/** Jobs that were closed or withdrawn since, and when. */
+function overSince(db: Db, from_ms: number): Map<string, number> {
+  return new Map(
+    db
+      .select({ subject: ledger.subject, at: ledger.doneAt })
+      .from(ledger)
+      .where(
+        and(
+          gte(ledger.recordedAt, from_ms),
+          eq(ledger.outcome, "done"),
+          inArray(ledger.type, ["job.close", "job.withdraw"]),
+        ),
+      )
+      .all()
+      .map(({ subject, at }) => [subject, at]),
+  );
+}
+
+function jobTrack(row: JobRow, over_ms: number | null, spot: ReturnType<typeof spotsOf>): JobTrack {
+  const places = row.job.faces.map(({ place }) => place);
+  return {
+    number: row.number,
+    title: row.title,
+    spot: places.map(spot).find(({ isKnown }) => isKnown) ?? spot(places[0] ?? ""),
+    from_ms: row.windowFrom,
+    to_ms: row.windowTo,
+    asked_ms: row.askedAt,
+    over_ms: row.state === "open" ? null : (over_ms ?? row.askedAt),
+    lifts: liftsOf(row).map(({ what, place }) => ({ what, spot: spot(place) })),
+  };
+}
+
+function liftsOf({ hazards }: Pick<JobRow, "hazards">) {
+  return hazards === "" ? [] : (jobHazardsSchema.parse(JSON.parse(hazards)).conditions?.lifts ?? []);
+}
+
+function permitTrack(
+  life: PermitLife,
+  states: Steps<PermitState>,
+  job: JobRow,
+  { plant, spot }: Readonly<{ plant: CurrentPlant | null; spot: ReturnType<typeof spotsOf> }>,
+): PermitTrack {
+  const { details, log } = life;
+  const { faces } = job.job;
+  const keepOut_m = keepOutOf(details).distance_m;
+  return {
+    number: life.number,
+    job: job.number,
+    title: job.title,
+    kind: details.kind,
+    spot: spotOfWork(plant, spot, details, faces.map(({ place }) => place)),
+    validFrom_ms: life.validFrom_ms,
+    validTo_ms: life.validTo_ms,
+    states,
+    on: countSteps(life.signOns.map(({ on_ms, off_ms }) => ({ from_ms: on_ms, to_ms: off_ms }))),
+    inside: countSteps(staysOf(log).map(({ in_ms, out_ms }) => ({ from_ms: in_ms, to_ms: out_ms }))),
+    purging: purging(log),
+    reaches: [
+      ...(details.kind === "hot work" ? [{ what: "flame" as const, reach_m: HOT_WORK.clear_m }] : []),
+      ...(keepOut_m > 0 ? [{ what: "keep-out" as const, reach_m: keepOut_m }] : []),
+      ...(details.kind === "confined space entry" ? [{ what: "exhaust" as const, reach_m: HOT_WORK.clear_m }] : []),
+    ],
+    opens:
+      details.kind === "line break"
+        ? faces.map(({ place }) => place)
+        : faces.filter(({ how }) => how.includes("open") && details.kind !== "general").map(({ place }) => place),
+  };
+}
+
+function purging(log: readonly LogEntry[]): Steps<boolean> {
+  return entriesOf(log, "purge begun", "purge ended", "ventilation begun", "ventilation ended").map(
+    ({ at_ms, type }) => [at_ms, type.endsWith("begun")] as const,
+  );
+}
+
+function lockTracks(db: Db, from_ms: number, spot: ReturnType<typeof spotsOf>): LockTrack[] {
+  return db
+    .select({ tag: items.tag, isolation: isolations.number, from: holds.lockedAt, to: holds.liftedAt })
+    .from(holds)
+    .innerJoin(items, eq(items.id, holds.itemId))
+    .innerJoin(isolations, eq(isolations.id, holds.isolationId))
+    .where(or(isNull(holds.liftedAt), gte(holds.liftedAt, from_ms)))
+    .orderBy(asc(items.tag))
+    .all()
+    .map(({ tag, isolation, from, to }) => ({ tag, isolation, spot: spot(tag), from_ms: from, to_ms: to }));
+}
