@@ -1,18 +1,16 @@
 import type { JobState } from "../../core/job/jobLife";
-import { asc, desc, eq } from "drizzle-orm";
+import { asc, eq } from "drizzle-orm";
 import { clashesOf, type Clash } from "../../core/guard/clashes";
 import type { Plan } from "../../core/plan/plan";
 import { type Job } from "../../core/request/jobFile";
 import { nextAct, type NextAct } from "../../core/job/nextAct";
 import type { IsolationLife } from "../../core/isolation/isolation";
-import { reviewDue_ms, type Review } from "../../core/isolation/review";
-import { profileOf } from "../../core/requirement/profiles";
-import { peopleOn, type PermitLife } from "../../core/permit/record/permitTypes";
+import { peopleOn } from "../../core/permit/record/permitTypes";
 import { planFault } from "../../core/isolation/heldNow";
 import type { NotHeld } from "../../core/refusal/notHeld";
 import { isAmong } from "../db/isAmong";
-import { database, type Db, type Tx } from "../db/database";
-import { isolationReviews, isolations, jobIsolations, jobs, people, permits } from "../db/schema";
+import { database } from "../db/database";
+import { jobs, people } from "../db/schema";
 import { namesOf } from "../people/signIn";
 import { standingByBox, type OverLock } from "../box/boxStore";
 import { heldTags } from "../box/heldTags";
@@ -21,11 +19,12 @@ import { liveJobs } from "../isolation/liveJobs";
 import { boxesOf, locksOn } from "../box/locks";
 import { asNow, isCountedOn } from "../isolation/verdictStore";
 import { walks } from "../isolation/isolationStore";
-import { openPermits } from "../permit/openPermits";
-import { lifeOf } from "../permit/permitStore";
 import { grouped } from "../runtime/grouped";
 import { staleOfAll } from "../isolation/proofStore";
 import { currentPlant, plantsAt } from "../plant/plantStore";
+import { looksAt, permitsOf, reviewOf, standingIsolations, type ReviewView } from "./jobParts";
+
+export type { ReviewView };
 
 export type PermitSummary = Readonly<{
   number: string;
@@ -38,14 +37,6 @@ export type PermitSummary = Readonly<{
   holder: string;
   holderId: string;
   on: number;
-}>;
-
-export type ReviewView = Readonly<{
-  since_ms: number;
-  due_ms: number;
-  overdue: boolean;
-  most_h: number;
-  reviews: readonly (Review & Readonly<{ by: string }>)[];
 }>;
 
 export type JobView = Readonly<{
@@ -115,17 +106,7 @@ export function jobViews(numbers: readonly string[], now_ms: number, stepsOf = w
   const isolationIds = [...new Set([...standing.values()].map(({ id }) => id))];
   const walkOf = stepsOf(db, isolationIds);
   const written = permitsOf(db, jobIds, now_ms);
-  const reviewsOf = grouped(
-    isolationIds.length === 0
-      ? []
-      : db
-          .select()
-          .from(isolationReviews)
-          .where(isAmong(isolationReviews.isolationId, isolationIds))
-          .orderBy(desc(isolationReviews.reviewedAt))
-          .all(),
-    ({ isolationId }) => isolationId,
-  );
+  const reviewsOf = looksAt(db, isolationIds);
   const boxes = boxesOf(db, isolationIds);
   const boxOf = grouped(boxes, ({ isolationId }) => isolationId);
   const boxIds = [...new Set(boxes.map(({ id }) => id))];
@@ -210,60 +191,6 @@ export function jobViews(numbers: readonly string[], now_ms: number, stepsOf = w
       ),
     };
   });
-}
-
-type Standing = Omit<typeof isolations.$inferSelect, "plan" | "inputs" | "engineVersion">;
-
-/** The latest isolation of each job, without its plan. Cost: one query. */
-function standingIsolations(db: Tx, jobIds: readonly string[]): ReadonlyMap<string, Standing> {
-  return new Map(
-    db
-      .select({
-        jobId: jobIsolations.jobId,
-        id: isolations.id,
-        number: isolations.number,
-        state: isolations.state,
-        plantRevision: isolations.plantRevision,
-        ruleProfile: isolations.ruleProfile,
-        approvedBy: isolations.approvedBy,
-        approvedAt: isolations.approvedAt,
-        verdict: isolations.verdict,
-      })
-      .from(jobIsolations)
-      .innerJoin(isolations, eq(isolations.id, jobIsolations.isolationId))
-      .where(isAmong(jobIsolations.jobId, jobIds))
-      .orderBy(asc(isolations.approvedAt), asc(isolations.number))
-      .all()
-      .map(({ jobId, ...isolation }) => [jobId, isolation]),
-  );
-}
-
-type JobPermit = Readonly<{ life: PermitLife; words: string }>;
-
-/** The permits of jobs as they stand now, each job's in the order of their numbers. Of those that are over nobody is on. */
-function permitsOf(db: Db, jobIds: readonly string[], now_ms: number): (jobId: string) => readonly JobPermit[] {
-  const open = new Map(openPermits(db, now_ms).map((one) => [one.row.id, one.now]));
-  const rows = db.select().from(permits).where(isAmong(permits.jobId, jobIds)).orderBy(asc(permits.number)).all();
-  const ofJob = grouped(rows, ({ jobId }) => jobId);
-  return (jobId) => ofJob(jobId).map((row) => ({ words: row.words, life: open.get(row.id) ?? lifeOf(row, [], []) }));
-}
-
-function reviewOf(
-  standing: Standing,
-  looks: readonly (typeof isolationReviews.$inferSelect)[],
-  now_ms: number,
-  nameOf: (id: string) => string,
-): ReviewView | null {
-  const reviews = looks.map((row) => ({
-    at_ms: row.reviewedAt,
-    next_ms: row.nextAt,
-    reason: row.reason,
-    by: nameOf(row.reviewedBy),
-  }));
-  const most_h = profileOf(standing.ruleProfile).reviewEvery_h;
-  const isolation = { approved_ms: standing.approvedAt, isRestored: standing.state === "restored" };
-  const due_ms = reviewDue_ms(isolation, reviews, most_h * 3600);
-  return due_ms === null ? null : { since_ms: standing.approvedAt, due_ms, overdue: now_ms >= due_ms, most_h, reviews };
 }
 
 /** Deviations accepted for a job, oldest first. */
