@@ -25,6 +25,7 @@ const CORE_ROOMS = [
   "cut",
   "guard",
   "plan",
+  "conflict",
   "words/en",
   "procedure",
   "isolation",
@@ -38,6 +39,7 @@ const CORE_ROOMS = [
   "permit/afterwatch",
   "permit/acts",
   "permit/life",
+  "board",
   "job",
   "schedule",
   "kit",
@@ -54,6 +56,7 @@ const SERVER_FLOORS = [
   ["people"],
   ["act", "ledger"],
   ["plant", "gear", "hazard", "photos", "box", "isolation", "permit", "job", "figures", "paper", "handover", "library"],
+  ["board"],
   ["acts"],
   ["demo"],
 ];

@@ -8,6 +8,7 @@ import { unreadFor } from "../../src/server/box/removals";
 import { boxesInUse, boxView, gearRegister, openJobNumbers } from "../../src/server/box/boxView";
 import { seedDemo } from "../../src/server/demo/seedDemo";
 import { storeLines } from "../../src/server/figures/dayView";
+import { boardPage } from "../../src/server/board/boardPage";
 import { board, stripPermits } from "../../src/server/job/board";
 import { jobView, peopleToChoose } from "../../src/server/job/jobView";
 import { shiftState } from "../../src/server/job/shiftState";
@@ -51,7 +52,8 @@ function frame(): void {
 }
 
 const PAGES: Readonly<Record<string, () => unknown>> = {
-  board: () => [board(now_ms), bypasses(now_ms)],
+  board: () => [boardPage(personOfSession(db, token, Date.now())!, now_ms, now_ms), bypasses(now_ms)],
+  jobs: () => board(now_ms),
   permits: () => [permitRegister({ kind: "", state: "open", find: "" }, 1, now_ms), bypasses(now_ms)],
   "permits, all": () => permitRegister({ kind: "", state: "", find: "seal" }, 3, now_ms),
   permit: () => permitView("P-0001", now_ms),

@@ -20,8 +20,8 @@ export function stateOf(db: Db): string[] {
 }
 
 /** The last hash of a ledger done again on an empty database; throws where a row comes out otherwise. */
-export async function replay(from: Db, to: Db): Promise<string> {
-  const replayed = await replayLedger(from, to);
+export async function replay(from: Db, to: Db, after?: Parameters<typeof replayLedger>[2]): Promise<string> {
+  const replayed = await replayLedger(from, to, after);
   if (!replayed.ok) throw new Error(`row ${replayed.row}: ${replayed.why}`);
   return replayed.hash;
 }

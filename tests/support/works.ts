@@ -37,7 +37,13 @@ const spot: fc.Arbitrary<WorkSpot> = fc.record({
 });
 const zone: fc.Arbitrary<WorkZone> = fc
   .record({
-    what: fc.constantFrom("flame" as const, "keep-out" as const, "lift" as const, "exhaust" as const, "overhead" as const),
+    what: fc.constantFrom(
+      "flame" as const,
+      "keep-out" as const,
+      "lift" as const,
+      "exhaust" as const,
+      "overhead" as const,
+    ),
     by: fc.constantFrom("P-1", "P-2", "P-3"),
     name: fc.constantFrom("rotor", "space"),
     ...at,

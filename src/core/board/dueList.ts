@@ -79,12 +79,28 @@ export function dueOfPermit(context: AskContext, within_ms: number): DueItem[] {
     const bad = withoutCause(log).length > 0 ? lastBad(log) : undefined;
     if (bad) {
       const roles: readonly Role[] = ["gas tester", "holder"];
-      items.push({ ...usual, what: "bad air", mark: "gas", at: bad.point, isOverdue: true, roles, people: [permit.holder] });
+      items.push({
+        ...usual,
+        what: "bad air",
+        mark: "gas",
+        at: bad.point,
+        isOverdue: true,
+        roles,
+        people: [permit.holder],
+      });
     }
     for (const { id, silent } of facts.detectors) {
       if (!silent) continue;
       const roles: readonly Role[] = ["gas tester", "holder"];
-      items.push({ ...usual, what: "silent detector", mark: "gas", at: id, isOverdue: true, roles, people: [permit.holder] });
+      items.push({
+        ...usual,
+        what: "silent detector",
+        mark: "gas",
+        at: id,
+        isOverdue: true,
+        roles,
+        people: [permit.holder],
+      });
     }
   }
   if (state === "suspended" && lastOf(log, "stopped", "break begun")?.type === "stopped") {
@@ -121,22 +137,19 @@ export function dueOfPermit(context: AskContext, within_ms: number): DueItem[] {
   return items;
 }
 
-/** Lower comes first: people inside, then gas, then what is late, then by time. */
-function rank({ mark, isOverdue, inside: within }: DueItem): number {
-  if (within > 0 && isOverdue) return 0;
-  if (mark === "gas" && isOverdue) return 1;
-  if (isOverdue) return within > 0 || mark === "inside" ? 2 : 3;
-  if (mark === "inside") return 4;
-  return 5;
+/** Lower comes first: people inside, then gas, then what is late; then people, air and watches before paper, paper before plans. */
+function rank({ what, mark, isOverdue, inside: within }: DueItem): number {
+  if (isOverdue) return within > 0 || mark === "inside" ? 0 : mark === "gas" ? 1 : 2;
+  if (mark === "inside") return 3;
+  if (mark === "gas" || mark === "watch") return 4;
+  return what === "next act" ? 6 : 5;
 }
 
 /** In the order in which to see to them. What has no time comes after what has one, in the order given. */
 export function inOrder(items: readonly DueItem[]): DueItem[] {
   return items
     .map((item, index) => ({ item, index, rank: rank(item) }))
-    .sort(
-      (a, b) => a.rank - b.rank || byTime(a.item, b.item) || a.index - b.index,
-    )
+    .sort((a, b) => a.rank - b.rank || byTime(a.item, b.item) || a.index - b.index)
     .map(({ item }) => item);
 }
 

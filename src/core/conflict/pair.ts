@@ -15,6 +15,14 @@ export const CONFLICT_KINDS = [
 ] as const;
 export type ConflictKind = (typeof CONFLICT_KINDS)[number];
 
+/** Nobody is hurt by these: one of the two waits, or takes another. */
+const OF_HANDS: readonly ConflictKind[] = ["same people", "same gear"];
+
+/** It is about who and what is there for both, and not about what reaches anybody. */
+export function isOfHands({ kind }: Readonly<{ kind: ConflictKind }>): boolean {
+  return OF_HANDS.includes(kind);
+}
+
 /** Two jobs that touch: a person decides, and the decision is kept. Code and evidence, no sentence. */
 export type Conflict = Readonly<{
   /** The same for the same two jobs and reason, whichever is asked about. */
@@ -23,9 +31,9 @@ export type Conflict = Readonly<{
   /** Whose flame, load, lock or pressure it is, then whom it reaches; in the order of their numbers where they are alike. */
   of: string;
   with: string;
-  /** What reaches: the permit, the load, the point, the person, the number. */
+  /** What reaches: the permit or the load. Empty where it is about what both have or need. */
   what: string;
-  /** What of the other is reached: tags. Empty where `what` says it all. */
+  /** What of the other is reached; or what both have or need: tags, numbers, ids of people. */
   reached: readonly string[];
   /** How near in metres; null where it is not about distance, or where nobody knows the place. */
   distance_m: number | null;
@@ -62,13 +70,13 @@ function shared(a: readonly string[], b: readonly string[]): string[] {
 }
 
 function alike(kind: ConflictKind, a: Work, b: Work, time: Time, what: readonly string[], found: Conflict[]): void {
-  for (const one of what) add(found, { kind, of: a, with: b, what: one, reached: [], distance_m: null, time });
+  if (what.length > 0) add(found, { kind, of: a, with: b, what: "", reached: what, distance_m: null, time });
 }
 
 function needed(stopping: Work, needing: Work, time: Time, found: Conflict[]): void {
-  for (const what of shared([...stopping.stops, ...stopping.loses], needing.needs)) {
-    add(found, { kind: "needed and stopped", of: stopping, with: needing, what, reached: [], distance_m: null, time });
-  }
+  const reached = shared([...stopping.stops, ...stopping.loses], needing.needs);
+  if (reached.length === 0) return;
+  add(found, { kind: "needed and stopped", of: stopping, with: needing, what: "", reached, distance_m: null, time });
 }
 
 function zonesReach(reaching: Work, other: Work, found: Conflict[]): void {
@@ -117,10 +125,7 @@ function reachesSpots(zone: WorkZone, reaching: Work, other: Work, time: Time, f
 const OUT_OF_REACH = Infinity;
 
 /** How far it is where that is within reach, null where nobody knows a place, `OUT_OF_REACH` where it is not. */
-function reachTo_m(
-  zone: WorkZone,
-  to: Pick<WorkSpot, "x_m" | "y_m" | "level_m" | "isKnown">,
-): number | null {
+function reachTo_m(zone: WorkZone, to: Pick<WorkSpot, "x_m" | "y_m" | "level_m" | "isKnown">): number | null {
   if (!zone.isKnown || !to.isKnown) return null;
   const distance_m = Math.hypot(to.x_m - zone.x_m, to.y_m - zone.y_m);
   return distance_m <= reachAt_m(zone, to.level_m) ? distance_m : OUT_OF_REACH;

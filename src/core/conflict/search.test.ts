@@ -108,14 +108,18 @@ test("one ends as the other begins: they do not meet", () => {
 
 test("a permit that runs past its job's window still reaches", () => {
   const hot = work("J-1", { to_ms: HOUR_MS, zones: [flame({ from_ms: 0, to_ms: 20 * HOUR_MS })] });
-  const later = work("J-2", { from_ms: 15 * HOUR_MS, to_ms: 16 * HOUR_MS, spots: [spot("V-1", 1, { isOpened: true })] });
+  const later = work("J-2", {
+    from_ms: 15 * HOUR_MS,
+    to_ms: 16 * HOUR_MS,
+    spots: [spot("V-1", 1, { isOpened: true })],
+  });
   expect(kinds(hot, later)).toEqual(["flame and open end"]);
 });
 
 test("one stops what another needs", () => {
   const stopping = work("J-1", { stops: ["Q-1"], loses: ["B-7"] });
   expect(findConflicts([stopping, work("J-2", { needs: ["B-7"] })])).toMatchObject([
-    { kind: "needed and stopped", of: "J-1", with: "J-2", what: "B-7" },
+    { kind: "needed and stopped", of: "J-1", with: "J-2", reached: ["B-7"] },
   ]);
   expect(kinds(work("J-1", { needs: ["B-7"] }), work("J-2", { needs: ["B-7"] }))).toEqual([]);
 });

@@ -48,7 +48,8 @@ class Pairs {
   compared(): Conflict[] {
     const n = this.works.length;
     const found: Conflict[] = [];
-    for (const pair of this.seen) found.push(...conflictsBetween(this.works[Math.floor(pair / n)]!, this.works[pair % n]!));
+    for (const pair of this.seen)
+      found.push(...conflictsBetween(this.works[Math.floor(pair / n)]!, this.works[pair % n]!));
     return found;
   }
 }

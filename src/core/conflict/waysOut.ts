@@ -14,7 +14,7 @@ export type WayOut =
   | Readonly<{ way: "lead the exhaust away"; by_m: number | null }>
   | Readonly<{ way: "another person" }>
   | Readonly<{ way: "another one of its kind" }>
-  | Readonly<{ way: "feed it otherwise"; what: string }>
+  | Readonly<{ way: "feed it otherwise"; what: readonly string[] }>
   | Readonly<{ way: "keep them clear" }>;
 
 /** No window is looked for later than this: plans of beyond are guesses. */
@@ -54,7 +54,7 @@ export function waysOut(conflict: Conflict, works: readonly Work[]): WayOut[] {
       ways.push({ way: "another one of its kind" });
       break;
     case "needed and stopped":
-      ways.push({ way: "feed it otherwise", what: conflict.what });
+      ways.push({ way: "feed it otherwise", what: conflict.reached });
       break;
     case "same place":
     case "same point":

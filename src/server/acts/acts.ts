@@ -16,6 +16,7 @@ import {
 import { cannotDoStep, replan } from "../isolation/replanActs";
 import { reviewIsolation } from "../isolation/reviewAct";
 import { agreeToTest, askTest, callOffTest, startTest } from "../isolation/temporaryActs";
+import { decideConflictAct } from "../board/conflicts";
 import { settleClock } from "../permit/clockAct";
 import { answerHandover, handOverTheShift } from "../handover/handoverActs";
 import { settleKept } from "./settleAct";
@@ -72,6 +73,7 @@ export const ACTS: ReadonlyMap<string, Act> = new Map(
     settleClock,
     handOverTheShift,
     answerHandover,
+    decideConflictAct,
     changeJob,
     withdrawJob,
     adjustPlan,

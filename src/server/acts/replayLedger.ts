@@ -40,7 +40,12 @@ export type Replayed = Readonly<{ ok: true; hash: string } | { ok: false; row: n
  * What it says of a ledger that an earlier program wrote is no fault of the record: rules have become sharper since. Ids
  * that the program makes up differ. Cost: that of all its acts, plans among them.
  */
-export async function replayLedger(from: Db, to: Db): Promise<Replayed> {
+export async function replayLedger(
+  from: Db,
+  to: Db,
+  /** Told of each row once it is done again. */
+  after: (row: Readonly<{ seq: number; recordedAt: number }>) => void = () => undefined,
+): Promise<Replayed> {
   takeWhatNoActMakes(from, to);
   let last = "";
   for (const row of from.select().from(ledger).orderBy(asc(ledger.seq)).all()) {
@@ -48,6 +53,7 @@ export async function replayLedger(from: Db, to: Db): Promise<Replayed> {
     const why = await doAgain(from, to, entry);
     if (why !== null) return { ok: false, row: row.seq, why: `${entry.type} ${why}` };
     last = to.transaction((tx) => appendAsItWas(tx, row.body, row.bodyVersion, entry)).hash;
+    after(row);
   }
   return { ok: true, hash: last };
 }

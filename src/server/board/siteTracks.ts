@@ -1,5 +1,13 @@
 import { and, asc, eq, gte, inArray, isNull, lt, or, sql } from "drizzle-orm";
-import { countSteps, type JobTrack, type LockTrack, type PermitTrack, type SiteTracks, type Steps } from "../../core/board/tracks";
+import {
+  countSteps,
+  valueAt,
+  type JobTrack,
+  type LockTrack,
+  type PermitTrack,
+  type SiteTracks,
+  type Steps,
+} from "../../core/board/tracks";
 import { HOT_WORK } from "../../core/fire/hotWork";
 import { jobHazardsSchema } from "../../core/hazard/jobHazards";
 import { keepOutOf } from "../../core/permit/around/crossChecks";
@@ -9,7 +17,7 @@ import { PERMIT_STATES, type PermitLife, type PermitState } from "../../core/per
 import type { Job } from "../../core/request/jobFile";
 import { database, type Db } from "../db/database";
 import { isAmong } from "../db/isAmong";
-import { holds, isolations, items, jobs, ledger } from "../db/schema";
+import { holds, isolations, items, jobs, ledger, permits } from "../db/schema";
 import { openPermits } from "../permit/openPermits";
 import { loadPermits } from "../permit/permitStore";
 import { currentPlant, type CurrentPlant } from "../plant/plantStore";
@@ -22,7 +30,11 @@ import { spotOfWork, spotsOf } from "./spots";
  *
  * Cost: some ten queries, and what touches the time between.
  */
-export function siteTracks(window: Readonly<{ from_ms: number; to_ms: number }>, now_ms: number, db: Db = database()): SiteTracks {
+export function siteTracks(
+  window: Readonly<{ from_ms: number; to_ms: number }>,
+  now_ms: number,
+  db: Db = database(),
+): SiteTracks {
   const plant = currentPlant(db);
   const spot = spotsOf(plant);
   const open = openPermits(db, now_ms)
@@ -32,14 +44,24 @@ export function siteTracks(window: Readonly<{ from_ms: number; to_ms: number }>,
   const ended = numbersEnded(db, window).filter((number) => !isOpen.has(number));
   const closed = loadPermits(db, ended).map(({ life, row }) => ({ life, jobId: row.jobId }));
   const shown = [...open, ...closed];
-  const statesOf = recordedStates(db, shown.map(({ life }) => life.number));
+  const statesOf = recordedStates(
+    db,
+    shown.map(({ life }) => life.number),
+  );
   const over = overSince(db, window.from_ms);
-  const rows = jobRows(db, shown.map(({ jobId }) => jobId), window, [...over.keys()]);
+  const rows = jobRows(
+    db,
+    shown.map(({ jobId }) => jobId),
+    window,
+    [...over.keys()],
+  );
   const jobOf = new Map(rows.map((row) => [row.id, row]));
   return {
     permits: shown.flatMap(({ life, jobId }) => {
       const job = jobOf.get(jobId);
-      return job ? [permitTrack(life, statesOf(life.number), job, { plant, spot })] : [];
+      const states = statesOf(life.number);
+      const wasOver = !isOpen.has(life.number) && PERMIT_OVER.includes(valueAt(states, window.from_ms) ?? "draft");
+      return job && !wasOver ? [permitTrack(life, states, job, { plant, spot })] : [];
     }),
     jobs: rows.map((row) => jobTrack(row, over.get(row.number) ?? null, spot)),
     locks: lockTracks(db, window.from_ms, spot),
@@ -83,21 +105,40 @@ function jobRows(
 const PERMIT_OVER: readonly PermitState[] = ["closed", "cancelled", "work done"];
 const rowState = sql<string | null>`json_extract(${ledger.body}, '$.answer.answer.state')`;
 
-/** Permits to which something was done between two moments. Cost: one query by the ledger's time. */
+const DAY_MS = 86_400_000;
+/** How long after its time a permit that expired is looked for, and how soon after the window its end. */
+const EXPIRED_FOR_MS = 31 * DAY_MS;
+const ENDED_WITHIN_MS = 14 * DAY_MS;
+
+/**
+ * Permits that are over now and may have been out in a window: by their time, and by when they were ended. Not found is only
+ * one that had expired a month before the window and was ended two weeks after it began. Cost: two queries.
+ */
 function numbersEnded(db: Db, { from_ms, to_ms }: Readonly<{ from_ms: number; to_ms: number }>): string[] {
-  return db
-    .selectDistinct({ subject: ledger.subject })
+  const byTime = db
+    .select({ number: permits.number })
+    .from(permits)
+    .where(
+      and(
+        inArray(permits.state, [...PERMIT_OVER]),
+        lt(permits.validFrom, to_ms),
+        gte(permits.validTo, from_ms - EXPIRED_FOR_MS),
+      ),
+    )
+    .all();
+  const byEnd = db
+    .selectDistinct({ number: ledger.subject })
     .from(ledger)
     .where(
       and(
         gte(ledger.recordedAt, from_ms),
-        lt(ledger.recordedAt, to_ms),
+        lt(ledger.recordedAt, from_ms + ENDED_WITHIN_MS),
         eq(ledger.outcome, "done"),
         inArray(rowState, [...PERMIT_OVER]),
       ),
     )
-    .all()
-    .map(({ subject }) => subject);
+    .all();
+  return [...new Set([...byTime, ...byEnd].map(({ number }) => number))];
 }
 
 const STATES: ReadonlySet<string> = new Set(PERMIT_STATES);
@@ -176,7 +217,12 @@ function permitTrack(
     job: job.number,
     title: job.title,
     kind: details.kind,
-    spot: spotOfWork(plant, spot, details, faces.map(({ place }) => place)),
+    spot: spotOfWork(
+      plant,
+      spot,
+      details,
+      faces.map(({ place }) => place),
+    ),
     validFrom_ms: life.validFrom_ms,
     validTo_ms: life.validTo_ms,
     states,

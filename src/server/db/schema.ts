@@ -3,3 +3,4 @@ export * from "./siteTables";
 export * from "./lockTables";
 export * from "./handoverTables";
 export * from "./libraryTables";
+export * from "./boardTables";

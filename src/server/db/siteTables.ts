@@ -354,5 +354,9 @@ export const ledger = sqliteTable(
     previousHash: text("previous_hash").notNull(),
     hash: text("hash").notNull(),
   },
-  (table) => [index("ledger_subject").on(table.subject), index("ledger_person").on(table.byPerson)],
+  (table) => [
+    index("ledger_subject").on(table.subject),
+    index("ledger_person").on(table.byPerson),
+    index("ledger_recorded").on(table.recordedAt),
+  ],
 );

@@ -206,6 +206,8 @@ const SITE: Readonly<Record<string, Words>> = {
   "person.own-password": plain("chose a new password"),
   "person.sign-out-everywhere": ({ person }, _, nameOf) =>
     text(person) === "" ? "signed out everywhere" : `signed ${nameOf(text(person))} out everywhere`,
+  "conflict.decide": ({ conflict, reason }) =>
+    `decided a conflict, ${text(conflict).split(" | ")[0]} with ${text(conflict).split(" | ")[2]}${told(reason)}`,
   "shift.hand-over": ({ remarks, coming }, _, nameOf) =>
     `handed the shift over to ${nameOf(text(coming))}${told(remarks)}`,
   "shift.answer": plain("answered what was asked at a handover"),

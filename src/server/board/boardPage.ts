@@ -1,0 +1,200 @@
+import { dueOfPermit, inOrder, type DueItem } from "../../core/board/dueList";
+import { isOfHands } from "../../core/conflict/pair";
+import type { SiteTracks } from "../../core/board/tracks";
+import { conflictSentence, CONFLICT_RULES, wayOutWords } from "../../core/words/en/conflicts";
+import type { Area } from "../../core/plant/plant";
+import { figure, reachFigure } from "../../core/units/format";
+import type { UnitSystem } from "../../core/units/units";
+import { database } from "../db/database";
+import { openJobs, type OpenJob } from "../job/openJobs";
+import { namesOf, type Person } from "../people/signIn";
+import { openPermits } from "../permit/openPermits";
+import { currentPlant } from "../plant/plantStore";
+import { siteTime } from "../runtime/siteTime";
+import { conflictsNow, type OpenConflict } from "./conflicts";
+import { siteTracks } from "./siteTracks";
+import { spotOfWork, spotsOf } from "./spots";
+
+const HOUR_MS = 3_600_000;
+/** What the board shows about the moment that is looked at. */
+const BEFORE_MS = 12 * HOUR_MS;
+const AFTER_MS = 24 * HOUR_MS;
+/** What falls due later is not listed yet. */
+const DUE_WITHIN_MS = 8 * HOUR_MS;
+/** Jobs that begin later are on the list of jobs, not among what is due. */
+const PLANNED_WITHIN_MS = 24 * HOUR_MS;
+const DUE_MOST = 200;
+
+/** Something to see to, with where it is and whose it is. Words are made by the screen. */
+export type DueRow = Omit<DueItem, "people" | "roles"> &
+  Readonly<{
+    key: string;
+    href: string;
+    area: string;
+    /** Of a job: its next act. Of a conflict: the sentence. */
+    words: string;
+    title: string;
+    who: readonly string[];
+    /** Named for it, or of a role that may do it. */
+    isMine: boolean;
+    isOfMyCraft: boolean;
+  }>;
+
+export type ConflictRow = Readonly<{
+  id: string;
+  of: string;
+  with: string;
+  words: string;
+  rule: string;
+  /** Somebody or something is planned for both; nothing reaches anybody. */
+  isOfHands: boolean;
+  from_ms: number;
+  to_ms: number;
+  ways: readonly string[];
+  decided: Readonly<{ by: string; at_ms: number; reason: string }> | null;
+}>;
+
+export type BoardPage = Readonly<{
+  window: Readonly<{ from_ms: number; to_ms: number }>;
+  areas: readonly Area[];
+  tracks: SiteTracks;
+  due: readonly DueRow[];
+  conflicts: readonly ConflictRow[];
+  openJobs: number;
+  /** Open jobs whose points nobody has approved: what they will stop is not known. */
+  unplanned: number;
+  hasPlant: boolean;
+  alarms: readonly Readonly<{ number: string; is: "broken" | "asked" }>[];
+}>;
+
+/**
+ * The site about a moment, for one person: what is drawn, what is due, what would go wrong. `middle_ms` may be any moment; what
+ * is due is always of now. Cost: a bounded number of queries; linear in what is open.
+ */
+export function boardPage(person: Person, middle_ms: number, now_ms: number): BoardPage {
+  const db = database();
+  const plant = currentPlant(db);
+  const window = { from_ms: middle_ms - BEFORE_MS, to_ms: middle_ms + AFTER_MS };
+  const views = openJobs(db, now_ms);
+  const { found, unplanned } = conflictsNow(db, now_ms);
+  const nameOf = namesOf(db);
+  const conflicts = found.map((one) => conflictRow(one, nameOf, person.units));
+  return {
+    window,
+    areas: plant?.plant.areas ?? [],
+    tracks: siteTracks(window, now_ms, db),
+    due: dueRows(person, views, conflicts, nameOf, now_ms),
+    conflicts,
+    openJobs: views.length,
+    unplanned,
+    hasPlant: plant !== null,
+    alarms: views.flatMap(({ number, planFault }): BoardPage["alarms"] =>
+      planFault === null ? [] : [{ number, is: planFault.code === "plan fell" ? "broken" : "asked" }],
+    ),
+  };
+}
+
+function conflictRow(
+  { conflict, ways, decision }: OpenConflict,
+  nameOf: (id: string) => string,
+  units: UnitSystem,
+): ConflictRow {
+  const near = (distance_m: number | null) =>
+    distance_m === null ? "(nobody wrote down where it is)" : `(${reachFigure(distance_m, units)} off)`;
+  return {
+    id: conflict.id,
+    of: conflict.of,
+    with: conflict.with,
+    words: conflictSentence(conflict, nameOf, near),
+    rule: CONFLICT_RULES[conflict.kind],
+    isOfHands: isOfHands(conflict),
+    from_ms: conflict.from_ms,
+    to_ms: conflict.to_ms,
+    ways: ways.map((way) => wayOutWords(way, siteTime, (metres) => figure(metres, "length", units))),
+    decided: decision && { by: nameOf(decision.by), at_ms: decision.at_ms, reason: decision.reason },
+  };
+}
+
+function dueRows(
+  person: Person,
+  views: readonly OpenJob[],
+  conflicts: readonly ConflictRow[],
+  nameOf: (id: string) => string,
+  now_ms: number,
+): DueRow[] {
+  const db = database();
+  const plant = currentPlant(db);
+  const spot = spotsOf(plant);
+  const viewOf = new Map(views.map((view) => [view.number, view]));
+  const rows: { item: DueItem; row: DueRow }[] = [];
+  const add = (item: DueItem, more: Pick<DueRow, "href" | "area" | "words" | "title">) => {
+    const { people, roles, ...rest } = item;
+    rows.push({
+      item,
+      row: {
+        ...rest,
+        ...more,
+        key: [item.what, item.about, item.at, item.due_ms ?? ""].join(" "),
+        who: people.length > 0 ? [...new Set(people.map(nameOf))] : roles,
+        isMine: people.includes(person.id),
+        isOfMyCraft: people.includes(person.id) || roles.some((role) => person.roles.includes(role)),
+      },
+    });
+  };
+  for (const { now, facts, row, job } of openPermits(db, now_ms)) {
+    const view = viewOf.get(job());
+    const places = view?.places ?? [];
+    const { area } = spotOfWork(plant, spot, now.details, places);
+    const title = view?.title ?? row.words;
+    for (const item of dueOfPermit({ permit: now, facts, now_ms }, DUE_WITHIN_MS)) {
+      add(item, { href: `/permits/${now.number}`, area, words: "", title });
+    }
+  }
+  for (const view of views) {
+    const { next } = view;
+    // Who is at work is on the picture, and what falls due under their permit is listed: nothing waits for anybody.
+    if (next !== null && !next.urgent && view.permits.some(({ state }) => state === "live")) continue;
+    if (next === null || (!view.hasIsolation && view.windowFrom_ms > now_ms + PLANNED_WITHIN_MS)) continue;
+    add(
+      {
+        what: "next act",
+        mark: !view.hasIsolation ? "plan" : next.stage === "permits" ? "permit" : "isolation",
+        about: view.number,
+        at: "",
+        due_ms: !view.hasIsolation ? view.windowFrom_ms : view.windowTo_ms,
+        isOverdue: next.urgent,
+        inside: 0,
+        roles: next.who,
+        people: [],
+      },
+      {
+        href: `/jobs/${view.number}/${next.stage}`,
+        area: spot(view.places[0] ?? "").area,
+        words: next.words,
+        title: view.title,
+      },
+    );
+  }
+  for (const conflict of conflicts) {
+    if (conflict.decided !== null || conflict.isOfHands || conflict.from_ms > now_ms + PLANNED_WITHIN_MS) continue;
+    const view = viewOf.get(conflict.of);
+    add(
+      {
+        what: "conflict",
+        mark: "conflict",
+        about: conflict.of,
+        at: conflict.id,
+        due_ms: Math.max(conflict.from_ms, now_ms),
+        isOverdue: conflict.from_ms <= now_ms,
+        inside: 0,
+        roles: ["coordinator", "issuer"],
+        people: [],
+      },
+      { href: "#conflicts", area: spot(view?.places[0] ?? "").area, words: conflict.words, title: "" },
+    );
+  }
+  const rowOf = new Map(rows.map(({ item, row }) => [item, row]));
+  return inOrder(rows.map(({ item }) => item))
+    .slice(0, DUE_MOST)
+    .map((item) => rowOf.get(item)!);
+}

@@ -1,0 +1,232 @@
+"use client";
+
+import { memo } from "react";
+import { scaleTime } from "d3";
+import type { JobTrack, PermitTrack, SiteTracks } from "../../core/board/tracks";
+import { valueAt } from "../../core/board/tracks";
+import { clock } from "../text/when";
+
+const NAMES = 130;
+const WIDTH = 560;
+const LANE = 22;
+const BAR = 16;
+const HEAD = 22;
+const TEXT = 12;
+
+type Bar = Readonly<{
+  number: string;
+  job: string;
+  title: string;
+  href: string;
+  from_ms: number;
+  to_ms: number;
+  /** How it stands now. */
+  tone: "planned" | "active" | "stopped" | "expired" | "over" | "inside" | "watch";
+}>;
+
+export type TimeRow = Readonly<{ area: string; lanes: readonly (readonly Bar[])[] }>;
+
+const TONES: Readonly<Record<string, Bar["tone"]>> = {
+  live: "active",
+  issued: "active",
+  suspended: "stopped",
+  "run out": "expired",
+  watching: "watch",
+  "work done": "over",
+  closed: "over",
+  cancelled: "over",
+};
+
+function permitBar(permit: PermitTrack, now_ms: number): Bar {
+  const state = valueAt(permit.states, now_ms) ?? "draft";
+  const isInside = (valueAt(permit.inside, now_ms) ?? 0) > 0;
+  return {
+    number: permit.number,
+    job: permit.job,
+    title: permit.title,
+    href: `/permits/${permit.number}`,
+    from_ms: permit.validFrom_ms,
+    to_ms: permit.validTo_ms,
+    tone: isInside ? "inside" : (TONES[state] ?? "planned"),
+  };
+}
+
+function jobBar(job: JobTrack): Bar {
+  const { number, title, from_ms, to_ms } = job;
+  return { number, job: number, title, href: `/jobs/${number}`, from_ms, to_ms, tone: "planned" };
+}
+
+/** Bars by area, in as many lanes as lie side by side in time; of a job with permits in the time only these. */
+export function rowsOf(
+  tracks: SiteTracks,
+  window: Readonly<{ from_ms: number; to_ms: number }>,
+  now_ms: number,
+  only: string,
+): TimeRow[] {
+  const permits = tracks.permits.filter(({ validFrom_ms, validTo_ms, states }) => {
+    const isDropped = valueAt(states, now_ms) === "cancelled";
+    return !isDropped && validFrom_ms < window.to_ms && validTo_ms > window.from_ms;
+  });
+  const withPermit = new Set(permits.map(({ job }) => job));
+  const areas = new Map<string, Bar[]>();
+  const put = (area: string, bar: Bar) => {
+    if (only !== "" && area !== only) return;
+    const known = areas.get(area);
+    if (known) known.push(bar);
+    else areas.set(area, [bar]);
+  };
+  for (const permit of permits) put(permit.spot.area, permitBar(permit, now_ms));
+  for (const job of tracks.jobs) {
+    if (job.over_ms === null && !withPermit.has(job.number)) put(job.spot.area, jobBar(job));
+  }
+  return [...areas]
+    .map(([area, bars]) => ({ area, lanes: inLanes(bars) }))
+    .sort((a, b) => first(a) - first(b) || a.area.localeCompare(b.area));
+}
+
+const first = ({ lanes }: TimeRow) => Math.min(...lanes.flat().map(({ from_ms }) => from_ms));
+
+function inLanes(bars: readonly Bar[]): Bar[][] {
+  const lanes: Bar[][] = [];
+  for (const bar of [...bars].sort((a, b) => a.from_ms - b.from_ms)) {
+    const lane = lanes.find((one) => one.at(-1)!.to_ms <= bar.from_ms);
+    if (lane) lane.push(bar);
+    else lanes.push([bar]);
+  }
+  return lanes;
+}
+
+/** Time by area. What does not move with the cursor is drawn once. */
+export const AreaTime = memo(function AreaTime({
+  rows,
+  window: { from_ms, to_ms },
+  now_ms,
+  timeZone,
+  due,
+  conflicts,
+  shown,
+  choose,
+}: {
+  rows: readonly TimeRow[];
+  window: Readonly<{ from_ms: number; to_ms: number }>;
+  now_ms: number;
+  timeZone: string;
+  due: readonly Readonly<{ about: string; due_ms: number | null; words: string }>[];
+  conflicts: readonly Readonly<{ of: string; with: string; from_ms: number; words: string }>[];
+  shown: string | null;
+  choose: (number: string | null) => void;
+}) {
+  const x = scaleTime([from_ms, to_ms], [NAMES, WIDTH]);
+  const tops = rows.map((_, index) => rows.slice(0, index).reduce((sum, { lanes }) => sum + lanes.length, 0));
+  const lanes = rows.reduce((sum, row) => sum + row.lanes.length, 0);
+  const height = HEAD + Math.max(1, lanes) * LANE + 6;
+  const placed = rows.flatMap((row, index) =>
+    row.lanes.flatMap((bars, lane) => bars.map((bar) => ({ bar, y: HEAD + (tops[index]! + lane) * LANE }))),
+  );
+  const yOf = (number: string) => placed.find(({ bar }) => bar.number === number || bar.job === number)?.y;
+  const hours = hoursBetween(from_ms, to_ms, timeZone);
+  return (
+    <svg viewBox={`0 0 ${WIDTH} ${height}`} className="block w-full" role="group" aria-label="Time by area">
+      {hours.map((at_ms) => (
+        <g key={at_ms}>
+          <line x1={x(at_ms)} x2={x(at_ms)} y1={HEAD - 4} y2={height} className="board-hour" />
+          <text x={x(at_ms)} y={14} fontSize={TEXT} textAnchor="middle" className="board-name font-mono">
+            {clock(at_ms, timeZone)}
+          </text>
+        </g>
+      ))}
+      {rows.map(({ area }, index) => (
+        <g key={area}>
+          <line
+            x1={0}
+            x2={WIDTH}
+            y1={HEAD + tops[index]! * LANE - 2}
+            y2={HEAD + tops[index]! * LANE - 2}
+            className="board-hour"
+          />
+          <text x={2} y={HEAD + tops[index]! * LANE + 13} fontSize={TEXT} className="board-name">
+            {area === "" ? "no area" : area}
+          </text>
+        </g>
+      ))}
+      {conflicts.map((one) => {
+        const [a, b] = [yOf(one.of), yOf(one.with)];
+        if (a === undefined || b === undefined || one.from_ms < from_ms || one.from_ms > to_ms) return null;
+        const at = x(Math.max(one.from_ms, from_ms)) + 3;
+        return (
+          <line
+            key={one.words}
+            x1={at}
+            x2={at}
+            y1={Math.min(a, b) + BAR / 2}
+            y2={Math.max(a, b) + BAR / 2}
+            className="board-conflict"
+          >
+            <title>{one.words}</title>
+          </line>
+        );
+      })}
+      {placed.map(({ bar, y }) => {
+        const left = x(Math.max(bar.from_ms, from_ms));
+        const right = Math.max(left + 4, x(Math.min(bar.to_ms, to_ms)));
+        const room = right - left > bar.number.length * 7 + 6;
+        const isShown = shown === bar.number || shown === bar.job;
+        return (
+          <a
+            key={bar.number}
+            href={bar.href}
+            aria-label={`${bar.number}, ${bar.title}, ${clock(bar.from_ms, timeZone)} to ${clock(bar.to_ms, timeZone)}`}
+            className={`board-bar board-bar-${bar.tone} ${isShown ? "board-work-shown" : ""}`}
+            onPointerEnter={() => choose(bar.number)}
+            onPointerLeave={() => choose(null)}
+            onFocus={() => choose(bar.number)}
+            onBlur={() => choose(null)}
+          >
+            <title>{`${bar.number} ${bar.title}`}</title>
+            <rect x={left} y={y} width={right - left} height={BAR} rx={3} />
+            <text
+              x={room ? left + 4 : right + 4 > WIDTH - 50 ? left - 4 : right + 4}
+              y={y + 12.5}
+              fontSize={TEXT}
+              textAnchor={!room && right + 4 > WIDTH - 50 ? "end" : "start"}
+              className="font-mono"
+            >
+              {bar.number}
+            </text>
+          </a>
+        );
+      })}
+      {due.map(({ about, due_ms, words }) => {
+        const y = yOf(about);
+        if (y === undefined || due_ms === null || due_ms < from_ms || due_ms > to_ms) return null;
+        return (
+          <rect
+            key={`${about} ${due_ms} ${words}`}
+            x={x(due_ms) - 4}
+            y={y + BAR - 5}
+            width={7}
+            height={7}
+            className="board-due"
+            transform={`rotate(45 ${x(due_ms)} ${y + BAR - 1})`}
+          >
+            <title>{`${about}: ${words}`}</title>
+          </rect>
+        );
+      })}
+      <line x1={x(now_ms)} x2={x(now_ms)} y1={HEAD - 8} y2={height} className="board-now" />
+    </svg>
+  );
+});
+
+/** Where in its picture the times begin and end, in parts of its width: the cursor moves between. */
+export const TIME_FROM = NAMES / WIDTH;
+
+/** Every fourth hour by the site's clock. */
+function hoursBetween(from_ms: number, to_ms: number, timeZone: string): number[] {
+  const hour_ms = 3_600_000;
+  const found: number[] = [];
+  for (let at_ms = Math.ceil(from_ms / hour_ms) * hour_ms; at_ms < to_ms; at_ms += hour_ms) {
+    if (Number(clock(at_ms, timeZone).slice(0, 2)) % 4 === 0) found.push(at_ms);
+  }
+  return found;
+}

@@ -1,0 +1,170 @@
+"use client";
+
+import Link from "next/link";
+import { useCallback, useEffect, useMemo, useState, type ReactNode } from "react";
+import { pictureAt } from "../../core/board/pictureAt";
+import type { SiteTracks } from "../../core/board/tracks";
+import type { Area } from "../../core/plant/plant";
+import { dayAndClock } from "../text/when";
+import { AreaTime, rowsOf, TIME_FROM } from "./AreaTime";
+import { Conflicts, type ConflictRow } from "./Conflicts";
+import { DueList, type DueRow } from "./DueList";
+import { dueWords } from "./dueWords";
+import { LevelChoice } from "./LevelChoice";
+import { SiteMap } from "./SiteMap";
+
+const MINUTE_MS = 60_000;
+/** The cursor moves in steps of so much. */
+const STEP_MS = 5 * MINUTE_MS;
+
+type Props = Readonly<{
+  window: Readonly<{ from_ms: number; to_ms: number }>;
+  areas: readonly Area[];
+  tracks: SiteTracks;
+  due: readonly DueRow[];
+  conflicts: readonly ConflictRow[];
+  unplanned: number;
+  now_ms: number;
+  timeZone: string;
+  mayDecide: boolean;
+  /** What else is at hand: the list of jobs, the handover, a new request. */
+  children: ReactNode;
+}>;
+
+/** The site now, before and after: the plan, time by area, and what is due, linked to each other. */
+export function BoardBench(props: Props) {
+  const { window, areas, tracks, due, conflicts, now_ms, timeZone, unplanned, mayDecide, children } = props;
+  const now = useNow(now_ms);
+  /** Null follows the clock. */
+  const [chosen_ms, setChosen] = useState<number | null>(null);
+  const [level_m, setLevel] = useState<number | null>(null);
+  const [area, setArea] = useState("");
+  const [shown, setShown] = useState<string | null>(null);
+  const choose = useCallback((number: string | null) => setShown(number), []);
+  const isNowIn = window.from_ms <= now && now < window.to_ms;
+  const at_ms = chosen_ms ?? (isNowIn ? now : window.from_ms);
+  const picture = useMemo(() => pictureAt(tracks, at_ms, now), [tracks, at_ms, now]);
+  const rows = useMemo(() => rowsOf(tracks, window, now_ms, area), [tracks, window, now_ms, area]);
+  const pins = useMemo(
+    () =>
+      due
+        .filter(({ what }) => what !== "next act" && what !== "conflict")
+        .map((row) => ({ ...row, words: dueWords(row) })),
+    [due],
+  );
+  const reaching = useMemo(() => conflicts.filter((one) => !one.isOfHands && one.decided === null), [conflicts]);
+  const when = chosen_ms === null && isNowIn ? "Now" : at_ms > now ? "Planned" : "As it was";
+  const share = (at_ms - window.from_ms) / (window.to_ms - window.from_ms);
+  const areasShown = useMemo(() => [...new Set(areas.map(({ name }) => name))].sort(), [areas]);
+  return (
+    <div className="board">
+      <section aria-label="The site" className="board-pane board-site">
+        <div className="board-head">
+          <p className="whitespace-nowrap">
+            <strong>{when}</strong>, <span className="num">{dayAndClock(at_ms, timeZone)}</span>
+          </p>
+          <LevelChoice areas={areas} picture={picture} level_m={level_m} choose={setLevel} />
+          <p className="ml-auto whitespace-nowrap" role="status">
+            {at_ms > now ? (
+              "Who will be on is not known"
+            ) : (
+              <>
+                {picture.on} on
+                {picture.inside > 0 && <strong className="text-error">, {picture.inside} inside</strong>}
+              </>
+            )}
+          </p>
+        </div>
+        <div className="board-scroll" tabIndex={0} role="region" aria-label="Site plan, scrolls">
+          {areas.length > 0 && (
+            <SiteMap areas={areas} picture={picture} level_m={level_m} shown={shown} choose={choose} />
+          )}
+        </div>
+      </section>
+      <section aria-label="Time by area" className="board-pane board-time">
+        <div className="board-head">
+          <p>
+            <strong>Time by area</strong>
+          </p>
+          {chosen_ms !== null && (
+            <button type="button" className="btn btn-xs" onClick={() => setChosen(null)}>
+              {isNowIn ? "Back to now" : "Back to the start"}
+            </button>
+          )}
+          <label className="ml-auto flex items-center gap-2">
+            <span className="sr-only">Area</span>
+            <select className="select select-xs" value={area} onChange={(event) => setArea(event.target.value)}>
+              <option value="">all areas</option>
+              {areasShown.map((name) => (
+                <option key={name}>{name}</option>
+              ))}
+            </select>
+          </label>
+        </div>
+        <div className="board-scroll">
+          <div className="board-times">
+            <input
+              type="range"
+              className="board-cursor"
+              style={{ marginLeft: `${TIME_FROM * 100}%`, width: `${(1 - TIME_FROM) * 100}%` }}
+              aria-label="Moment that is shown"
+              aria-valuetext={`${when}, ${dayAndClock(at_ms, timeZone)}`}
+              min={0}
+              max={Math.round((window.to_ms - window.from_ms) / STEP_MS)}
+              value={Math.round((at_ms - window.from_ms) / STEP_MS)}
+              onChange={(event) => setChosen(window.from_ms + Number(event.target.value) * STEP_MS)}
+            />
+            <div className="relative">
+              <AreaTime
+                rows={rows}
+                window={window}
+                now_ms={now_ms}
+                timeZone={timeZone}
+                due={pins}
+                conflicts={reaching}
+                shown={shown}
+                choose={choose}
+              />
+              <div
+                aria-hidden
+                className="board-cursor-line"
+                style={{ left: `${(TIME_FROM + share * (1 - TIME_FROM)) * 100}%` }}
+              />
+            </div>
+            {rows.length === 0 && <p className="p-4">Nothing is planned or under way here in this time.</p>}
+          </div>
+        </div>
+        <nav aria-label="Other days" className="board-foot">
+          <Link className="link" href={`/?at=${window.from_ms}`}>
+            Earlier
+          </Link>
+          {!isNowIn && (
+            <Link className="link" href="/">
+              Now
+            </Link>
+          )}
+          <Link className="link ml-auto" href={`/?at=${window.to_ms}`}>
+            Later
+          </Link>
+        </nav>
+      </section>
+      <section aria-label="Due" className="board-due-pane">
+        <DueList rows={due} area={area} now_ms={now} timeZone={timeZone} shown={shown} choose={choose}>
+          {children}
+        </DueList>
+        <Conflicts rows={conflicts} unplanned={unplanned} timeZone={timeZone} mayDecide={mayDecide} />
+      </section>
+    </div>
+  );
+}
+
+/** The time, that goes on while the page is open. */
+function useNow(now_ms: number): number {
+  const [now, setNow] = useState(now_ms);
+  useEffect(() => {
+    const begun = performance.now();
+    const tick = setInterval(() => setNow(now_ms + performance.now() - begun), 20_000);
+    return () => clearInterval(tick);
+  }, [now_ms]);
+  return Math.max(now, now_ms);
+}

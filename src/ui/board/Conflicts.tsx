@@ -1,0 +1,119 @@
+"use client";
+
+import Link from "next/link";
+import { ActForm } from "../act/ActForm";
+import { Field } from "../act/Field";
+import { dayAndClock } from "../text/when";
+
+export type ConflictRow = Readonly<{
+  id: string;
+  of: string;
+  with: string;
+  words: string;
+  rule: string;
+  isOfHands: boolean;
+  from_ms: number;
+  to_ms: number;
+  ways: readonly string[];
+  decided: Readonly<{ by: string; at_ms: number; reason: string }> | null;
+}>;
+
+/** Where jobs touch, now and within six weeks, with ways out; who answers for both decides, and the decision is kept. */
+export function Conflicts({
+  rows,
+  unplanned,
+  timeZone,
+  mayDecide,
+}: {
+  rows: readonly ConflictRow[];
+  unplanned: number;
+  timeZone: string;
+  mayDecide: boolean;
+}) {
+  const open = rows.filter(({ decided }) => decided === null);
+  const reaching = open.filter(({ isOfHands }) => !isOfHands);
+  const ofHands = open.filter(({ isOfHands }) => isOfHands);
+  const settled = rows.filter(({ decided }) => decided !== null);
+  const one = (row: ConflictRow) => <OpenRow key={row.id} row={row} timeZone={timeZone} mayDecide={mayDecide} />;
+  return (
+    <div id="conflicts" className="scroll-mt-20">
+      <div className="board-head">
+        <h2 className="font-semibold">Conflicts</h2>
+        <p className="text-sm opacity-85">
+          {reaching.length === 0 ? "none open" : `${reaching.length} open`}, within six weeks
+          {unplanned > 0 &&
+            `. ${unplanned === 1 ? "One job has" : `${unplanned} jobs have`} no approved points: it is not known what they will stop`}
+        </p>
+      </div>
+      <ul className="board-dues">
+        {reaching.map(one)}
+        {settled.map((row) => (
+          <li key={row.id} className="board-conflict-row opacity-90">
+            <p>{row.words}</p>
+            <p className="text-sm">
+              {row.decided!.by}, {dayAndClock(row.decided!.at_ms, timeZone)}: {row.decided!.reason}
+            </p>
+          </li>
+        ))}
+      </ul>
+      {ofHands.length > 0 && (
+        <details className="px-4 py-2">
+          <summary className="link inline-flex min-h-6 cursor-pointer items-center">
+            {ofHands.length} more: people or gear planned for two jobs at once
+          </summary>
+          <ul className="mt-1">{ofHands.map(one)}</ul>
+        </details>
+      )}
+    </div>
+  );
+}
+
+function OpenRow({ row, timeZone, mayDecide }: { row: ConflictRow; timeZone: string; mayDecide: boolean }) {
+  return (
+    <li className="board-conflict-row">
+      <p>
+        {row.words}{" "}
+        <span className="num whitespace-normal opacity-85">
+          {dayAndClock(row.from_ms, timeZone)} to {dayAndClock(row.to_ms, timeZone)}.
+        </span>
+      </p>
+      <details className="mt-1">
+        <summary className="link inline-flex min-h-6 cursor-pointer items-center text-sm">
+          Ways out{mayDecide && ", and decide"}
+        </summary>
+        {row.ways.length > 0 && (
+          <ul className="mt-1 list-disc pl-6">
+            {row.ways.map((way) => (
+              <li key={way}>{way}.</li>
+            ))}
+          </ul>
+        )}
+        <p className="mt-1 text-sm opacity-85">
+          Rule: {row.rule}. Change the window on{" "}
+          <Link className="link tag" href={`/jobs/${row.of}/ask`}>
+            {row.of}
+          </Link>{" "}
+          or{" "}
+          <Link className="link tag" href={`/jobs/${row.with}/ask`}>
+            {row.with}
+          </Link>
+          .
+        </p>
+        {mayDecide && (
+          <div className="mt-2 max-w-xl">
+            <ActForm
+              act="conflict.decide"
+              label={`Decide: ${row.words}`}
+              fixed={{ conflict: row.id, from_ms: row.from_ms, to_ms: row.to_ms }}
+              pin
+              button="Both may go on"
+              compact
+            >
+              <Field label="What is done so that both can go on" name="reason" maxLength={500} required />
+            </ActForm>
+          </div>
+        )}
+      </details>
+    </li>
+  );
+}
