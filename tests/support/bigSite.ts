@@ -7,6 +7,25 @@ export type Sizes = Readonly<{ open: number; closed: number; permits: number }>;
 /** Work of the copies keeps so far from hot work, in metres: out of reach of sparks. */
 const APART_m = 20;
 
+/** What is over was done within so many days before: the past lies in the past. */
+const PAST_DAYS = 250;
+const DAY_MS = 86_400_000;
+/** Moments of work, to be moved back together. */
+const WHEN = [
+  "window_from_ms",
+  "window_to_ms",
+  "asked_at_ms",
+  "valid_from_ms",
+  "valid_to_ms",
+  "drafted_at_ms",
+  "locked_at_ms",
+];
+
+function daysAgo(row: Row, days: number): Row {
+  const moved = WHEN.filter((name) => typeof row[name] === "number");
+  return { ...row, ...Object.fromEntries(moved.map((name) => [name, Number(row[name]) - days * DAY_MS])) };
+}
+
 /** Crews that the jobs of the past were done by. */
 const CREWS = 100;
 
@@ -69,9 +88,13 @@ export function multiplySite(client: Database.Database, { open, closed, permits 
     const n = ++made;
     // What is over was done by the same people: a site does not engage new ones for every job.
     const mine = crewOf(over ? n % CREWS : n);
+    const ago = over ? 1 + (n % PAST_DAYS) : 0;
     const renamed = (row: Row): Row =>
-      Object.fromEntries(
-        Object.entries(row).map(([key, value]) => [key, typeof value === "string" ? mine(value) : value]),
+      daysAgo(
+        Object.fromEntries(
+          Object.entries(row).map(([key, value]) => [key, typeof value === "string" ? mine(value) : value]),
+        ),
+        ago,
       );
     const jobId = randomUUID();
     const place = tags[(n * 7) % tags.length]!;
@@ -107,7 +130,11 @@ export function multiplySite(client: Database.Database, { open, closed, permits 
       }
       for (const hold of all("SELECT * FROM holds WHERE isolation_id = ?", isolation.id)) {
         const lifted: Row = over
-          ? { lifted_at_ms: hold.locked_at_ms!, lifted_by: mine(String(hold.locked_by)), key_at: "gone" }
+          ? {
+              lifted_at_ms: Number(hold.locked_at_ms) - ago * DAY_MS,
+              lifted_by: mine(String(hold.locked_by)),
+              key_at: "gone",
+            }
           : {};
         insert("holds", { ...renamed(hold), id: randomUUID(), isolation_id: id, lock: `${hold.lock}-${n}`, ...lifted });
       }
@@ -170,7 +197,8 @@ export function multiplySite(client: Database.Database, { open, closed, permits 
     for (let i = first; i < first + permits; i++) {
       const id = randomUUID();
       const job = over[i % over.length]!;
-      insert("permits", { ...permit, id, number: `P-${100_000 + i}`, job_id: job, state: "closed" });
+      const past = daysAgo(permit!, 1 + (i % PAST_DAYS));
+      insert("permits", { ...past, id, number: `P-${100_000 + i}`, job_id: job, state: "closed" });
       for (const entry of all("SELECT * FROM permit_log WHERE permit_id = ?", permit!.id)) {
         insert("permit_log", { ...entry, permit_id: id });
       }

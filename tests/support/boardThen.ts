@@ -35,7 +35,7 @@ export function asRecorded(db: Db): Then {
     .where(isNull(holds.liftedAt))
     .all()
     .map(({ tag }) => tag);
-  return { permits: said.sort(), locked: locked.sort() };
+  return { permits: said.sort(), locked: [...new Set(locked)].sort() };
 }
 
 const STATES: Readonly<Record<string, string>> = {

@@ -145,7 +145,7 @@ function rank({ what, mark, isOverdue, inside: within }: DueItem): number {
   return what === "next act" ? 6 : 5;
 }
 
-/** In the order in which to see to them. What has no time comes after what has one, in the order given. */
+/** In the order in which to see to them; what is alike stays in the order given. */
 export function inOrder(items: readonly DueItem[]): DueItem[] {
   return items
     .map((item, index) => ({ item, index, rank: rank(item) }))
@@ -153,8 +153,12 @@ export function inOrder(items: readonly DueItem[]): DueItem[] {
     .map(({ item }) => item);
 }
 
+/** What has no time is for now where it is late, and for whenever where it is not. */
+function timeOf({ due_ms, isOverdue }: DueItem): number {
+  return due_ms ?? (isOverdue ? -Infinity : Infinity);
+}
+
 function byTime(a: DueItem, b: DueItem): number {
-  if (a.due_ms === b.due_ms) return 0;
-  if (a.due_ms === null) return 1;
-  return b.due_ms === null ? -1 : a.due_ms - b.due_ms;
+  const [first, second] = [timeOf(a), timeOf(b)];
+  return first < second ? -1 : first > second ? 1 : 0;
 }

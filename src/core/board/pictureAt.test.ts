@@ -36,15 +36,23 @@ const job = (more: Partial<JobTrack> = {}): JobTrack => ({
   from_ms: 2 * HOUR,
   to_ms: 12 * HOUR,
   asked_ms: HOUR / 2,
+  isUnderWay: false,
   over_ms: null,
   lifts: [{ what: "rotor", spot }],
   ...more,
 });
-const site = (more: Partial<SiteTracks> = {}): SiteTracks => ({ permits: [permit()], jobs: [job()], locks: [], ...more });
+const site = (more: Partial<SiteTracks> = {}): SiteTracks => ({
+  permits: [permit()],
+  jobs: [job()],
+  locks: [],
+  ...more,
+});
 const NOW = 7 * HOUR;
 
 test("looking back shows what was so then, step by step", () => {
-  const phases = [1.5, 2.5, 3.5, 5.5, 6.5].map((at) => pictureAt(site(), at * HOUR, NOW).works.map(({ phase }) => phase));
+  const phases = [1.5, 2.5, 3.5, 5.5, 6.5].map((at) =>
+    pictureAt(site(), at * HOUR, NOW).works.map(({ phase }) => phase),
+  );
   expect(phases).toEqual([[], ["issued"], ["active"], ["stopped"], ["active"]]);
   expect([3.5, 4.5, 5.5].map((at) => pictureAt(site(), at * HOUR, NOW).inside)).toEqual([0, 1, 0]);
 });
@@ -86,11 +94,11 @@ test("what was closed is planned no more, and stays where it was in the past", (
 
 test("a lock is there from when it was hung until it came off, and what hangs now hangs in what is planned", () => {
   const locks = [
-    { tag: "A", isolation: "S-1", spot, from_ms: 2 * HOUR, to_ms: 4 * HOUR },
-    { tag: "B", isolation: "S-1", spot, from_ms: 3 * HOUR, to_ms: null },
+    { tag: "A", spot, hung: [[2 * HOUR, 4 * HOUR] as const] },
+    { tag: "B", spot, hung: [[HOUR, 1.2 * HOUR] as const, [3 * HOUR, null] as const] },
   ];
   const tags = (at: number) => pictureAt(site({ locks }), at * HOUR, NOW).locked.map(({ tag }) => tag);
-  expect([1, 2.5, 3.5, 4, 9].map(tags)).toEqual([[], ["A"], ["A", "B"], ["B"], ["B"]]);
+  expect([0.5, 1.1, 2.5, 3.5, 4, 9].map(tags)).toEqual([[], ["B"], ["A"], ["A", "B"], ["B"], ["B"]]);
 });
 
 test("who came and went: counted at every moment, and nobody twice", () => {

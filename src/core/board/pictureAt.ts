@@ -35,7 +35,7 @@ export type SitePicture = Readonly<{
   zones: readonly PicturedZone[];
   /** Ends that stand open. */
   openEnds: readonly Readonly<{ tag: string; by: string; spot: Spot }>[];
-  locked: readonly Readonly<{ tag: string; isolation: string; spot: Spot }>[];
+  locked: readonly Readonly<{ tag: string; spot: Spot }>[];
   on: number;
   inside: number;
 }>;
@@ -109,8 +109,10 @@ export function pictureAt(tracks: SiteTracks, at_ms: number, now_ms: number): Si
     zones,
     openEnds,
     locked: tracks.locks
-      .filter(({ from_ms, to_ms }) => from_ms <= lockedAt_ms && (to_ms === null || to_ms > lockedAt_ms))
-      .map(({ tag, isolation, spot }) => ({ tag, isolation, spot })),
+      .filter(({ hung }) =>
+        hung.some(([from_ms, to_ms]) => from_ms <= lockedAt_ms && (to_ms ?? Infinity) > lockedAt_ms),
+      )
+      .map(({ tag, spot }) => ({ tag, spot })),
     on: works.reduce((sum, { on }) => sum + on, 0),
     inside: works.reduce((sum, { inside }) => sum + inside, 0),
   };

@@ -42,18 +42,18 @@ export type JobTrack = Readonly<{
   from_ms: number;
   to_ms: number;
   asked_ms: number;
+  /** Something is isolated for it: it cannot simply begin at another time. */
+  isUnderWay: boolean;
   /** When it was closed or withdrawn; null while it is open. */
   over_ms: number | null;
   lifts: readonly Readonly<{ what: string; spot: Spot }>[];
 }>;
 
-/** A device that is locked for an isolation, and until when; null while the lock hangs. */
+/** A device and when locks hung on it; null as the end while one hangs. */
 export type LockTrack = Readonly<{
   tag: string;
-  isolation: string;
   spot: Spot;
-  from_ms: number;
-  to_ms: number | null;
+  hung: readonly (readonly [from_ms: number, to_ms: number | null])[];
 }>;
 
 export type SiteTracks = Readonly<{

@@ -11,7 +11,6 @@ export const CONFLICT_KINDS = [
   "same people",
   "same gear",
   "same place",
-  "same point",
 ] as const;
 export type ConflictKind = (typeof CONFLICT_KINDS)[number];
 
@@ -28,7 +27,7 @@ export type Conflict = Readonly<{
   /** The same for the same two jobs and reason, whichever is asked about. */
   id: string;
   kind: ConflictKind;
-  /** Whose flame, load, lock or pressure it is, then whom it reaches; in the order of their numbers where they are alike. */
+  /** Whose flame, load or pressure it is, then whom it reaches; in the order of their numbers where they are alike. */
   of: string;
   with: string;
   /** What reaches: the permit or the load. Empty where it is about what both have or need. */
@@ -42,7 +41,9 @@ export type Conflict = Readonly<{
   to_ms: number;
 }>;
 
-/** Where two jobs touch, at one and the same time. Cost: their spots and zones, each with each. */
+/**
+ * Where two jobs touch, at one and the same time. Two jobs that hold the same point do not: its lock stays until the last has
+ * released it, see `sharedPoints`. Cost: their spots and zones, each with each. */
 export function conflictsBetween(a: Work, b: Work): Conflict[] {
   if (a.job === b.job) return [];
   const [one, two] = a.job < b.job ? [a, b] : [b, a];
@@ -56,7 +57,6 @@ export function conflictsBetween(a: Work, b: Work): Conflict[] {
   alike("same people", one, two, both, shared(one.people, two.people), found);
   alike("same gear", one, two, both, shared(one.gear, two.gear), found);
   alike("same place", one, two, both, shared(tagsOf(one), tagsOf(two)), found);
-  alike("same point", one, two, both, shared(one.stops, two.stops), found);
   return found;
 }
 

@@ -1,7 +1,7 @@
 import fc from "fast-check";
 import { anyWorks, HOUR_MS, work } from "../../../tests/support/works";
 import { conflictsBetween } from "./pair";
-import { conflictsOf, findConflicts } from "./search";
+import { conflictsOf, findConflicts, sharedPoints } from "./search";
 import { firstFree_ms, shifted, waysOut } from "./waysOut";
 
 /** Everybody with everybody else: what the index must find and nothing more. */
@@ -134,4 +134,12 @@ test("a way out moves the job that can still wait to a moment that is free", () 
     { way: "another person" },
   ]);
   expect(waysOut(conflict!, [now, { ...next, isUnderWay: true }])).toEqual([{ way: "another person" }]);
+});
+
+test("points that several hold at one time are named with all who hold them", () => {
+  const held = (job: string, from_h: number, stops: string[]) =>
+    work(job, { from_ms: from_h * HOUR_MS, to_ms: (from_h + 4) * HOUR_MS, stops });
+  const works = [held("J-3", 0, ["V-1", "V-2"]), held("J-1", 3, ["V-1"]), held("J-2", 9, ["V-2", "V-1"])];
+  expect(sharedPoints(works)).toEqual([{ point: "V-1", jobs: ["J-1", "J-2", "J-3"] }]);
+  expect(findConflicts(works)).toEqual([]);
 });

@@ -36,6 +36,32 @@ function inOrder(found: Conflict[]): Conflict[] {
   return found.sort((a, b) => a.from_ms - b.from_ms || (a.id < b.id ? -1 : a.id > b.id ? 1 : 0));
 }
 
+/** A point that several jobs will hold at one time: one isolation may serve them all. */
+export type SharedPoint = Readonly<{ point: string; jobs: readonly string[] }>;
+
+/** Points that more than one job holds at one time, with all that do at any time, by tag. Cost: linear in the points, but for sorting. */
+export function sharedPoints(works: readonly Work[]): SharedPoint[] {
+  const holders = new Map<string, Work[]>();
+  for (const work of [...works].sort((a, b) => a.from_ms - b.from_ms)) {
+    for (const point of new Set(work.stops)) {
+      const known = holders.get(point);
+      if (known) known.push(work);
+      else holders.set(point, [work]);
+    }
+  }
+  return [...holders]
+    .flatMap(([point, own]) => {
+      let latest_ms = -Infinity;
+      const meet = own.some(({ from_ms, to_ms }) => {
+        const meetsOne = from_ms < latest_ms;
+        latest_ms = Math.max(latest_ms, to_ms);
+        return meetsOne;
+      });
+      return meet ? [{ point, jobs: own.map(({ job }) => job).sort() }] : [];
+    })
+    .sort((a, b) => (a.point < b.point ? -1 : 1));
+}
+
 /** Each pair once, whoever finds it first. */
 class Pairs {
   private readonly seen = new Set<number>();
@@ -60,15 +86,17 @@ const meets = (a: Readonly<{ from_ms: number; to_ms: number }>, b: Readonly<{ fr
 /** For each thing that somebody has or needs: a sweep over those who do, in the order in which they begin. */
 function sharing(works: readonly Work[], pairs: Pairs): void {
   const [people, gear, places, things] = [new Users(), new Users(), new Users(), new Users()];
+  const needed = new Set(works.flatMap(({ needs }) => needs));
   const order = works.map((_, index) => index).sort((a, b) => works[a]!.from_ms - works[b]!.from_ms);
   for (const index of order) {
     const work = works[index]!;
     for (const person of work.people) people.add(person, index);
     for (const number of work.gear) gear.add(number, index);
     for (const { tag } of work.spots) places.add(tag, index);
-    // Stopped by one and needed by another stand under one name; that two need the same is no conflict, and costs little.
-    for (const tag of work.stops) things.add(tag, index);
-    for (const tag of work.loses) things.add(tag, index);
+    // Stopped by one and needed by another stand under one name. What nobody needs may be stopped by all.
+    for (const tag of needed.size === 0 ? [] : [...work.stops, ...work.loses]) {
+      if (needed.has(tag)) things.add(tag, index);
+    }
     for (const tag of work.needs) things.add(tag, index);
   }
   for (const users of [people, gear, places, things]) users.sweep(works, pairs);

@@ -7,7 +7,6 @@ import type { Work } from "./work";
 export type WayOut =
   /** The job begins so much later, and then touches nobody. */
   | Readonly<{ way: "shift"; job: string; by_ms: number; from_ms: number }>
-  | Readonly<{ way: "share the isolation" }>
   | Readonly<{ way: "screen the flame" }>
   | Readonly<{ way: "blind the open end"; at: readonly string[] }>
   /** Led so much farther from the flame; null where nobody knows how far it is now. */
@@ -29,7 +28,6 @@ const QUARTER_MS = 900_000;
 export function waysOut(conflict: Conflict, works: readonly Work[]): WayOut[] {
   const ways: WayOut[] = [];
   const two = works.filter(({ job }) => job === conflict.of || job === conflict.with);
-  if (conflict.kind === "same point") ways.push({ way: "share the isolation" });
   const shift = shiftOf(two, works);
   if (shift) ways.push(shift);
   switch (conflict.kind) {
@@ -57,7 +55,6 @@ export function waysOut(conflict: Conflict, works: readonly Work[]): WayOut[] {
       ways.push({ way: "feed it otherwise", what: conflict.reached });
       break;
     case "same place":
-    case "same point":
       break;
   }
   return ways;

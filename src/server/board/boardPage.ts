@@ -1,17 +1,14 @@
 import { dueOfPermit, inOrder, type DueItem } from "../../core/board/dueList";
-import { isOfHands } from "../../core/conflict/pair";
+import type { SharedPoint } from "../../core/conflict/search";
 import type { SiteTracks } from "../../core/board/tracks";
-import { conflictSentence, CONFLICT_RULES, wayOutWords } from "../../core/words/en/conflicts";
 import type { Area } from "../../core/plant/plant";
-import { figure, reachFigure } from "../../core/units/format";
-import type { UnitSystem } from "../../core/units/units";
 import { database } from "../db/database";
 import { openJobs, type OpenJob } from "../job/openJobs";
 import { namesOf, type Person } from "../people/signIn";
 import { openPermits } from "../permit/openPermits";
 import { currentPlant } from "../plant/plantStore";
-import { siteTime } from "../runtime/siteTime";
-import { conflictsNow, type OpenConflict } from "./conflicts";
+import { conflictRow, type ConflictRow } from "./conflictRow";
+import { conflictsNow } from "./conflicts";
 import { siteTracks } from "./siteTracks";
 import { spotOfWork, spotsOf } from "./spots";
 
@@ -24,6 +21,7 @@ const DUE_WITHIN_MS = 8 * HOUR_MS;
 /** Jobs that begin later are on the list of jobs, not among what is due. */
 const PLANNED_WITHIN_MS = 24 * HOUR_MS;
 const DUE_MOST = 200;
+const LISTED_MOST = 200;
 
 /** Something to see to, with where it is and whose it is. Words are made by the screen. */
 export type DueRow = Omit<DueItem, "people" | "roles"> &
@@ -40,20 +38,6 @@ export type DueRow = Omit<DueItem, "people" | "roles"> &
     isOfMyCraft: boolean;
   }>;
 
-export type ConflictRow = Readonly<{
-  id: string;
-  of: string;
-  with: string;
-  words: string;
-  rule: string;
-  /** Somebody or something is planned for both; nothing reaches anybody. */
-  isOfHands: boolean;
-  from_ms: number;
-  to_ms: number;
-  ways: readonly string[];
-  decided: Readonly<{ by: string; at_ms: number; reason: string }> | null;
-}>;
-
 export type BoardPage = Readonly<{
   window: Readonly<{ from_ms: number; to_ms: number }>;
   areas: readonly Area[];
@@ -63,6 +47,7 @@ export type BoardPage = Readonly<{
   openJobs: number;
   /** Open jobs whose points nobody has approved: what they will stop is not known. */
   unplanned: number;
+  shared: readonly SharedPoint[];
   hasPlant: boolean;
   alarms: readonly Readonly<{ number: string; is: "broken" | "asked" }>[];
 }>;
@@ -76,9 +61,9 @@ export function boardPage(person: Person, middle_ms: number, now_ms: number): Bo
   const plant = currentPlant(db);
   const window = { from_ms: middle_ms - BEFORE_MS, to_ms: middle_ms + AFTER_MS };
   const views = openJobs(db, now_ms);
-  const { found, unplanned } = conflictsNow(db, now_ms);
+  const { found, unplanned, shared } = conflictsNow(db, now_ms);
   const nameOf = namesOf(db);
-  const conflicts = found.map((one) => conflictRow(one, nameOf, person.units));
+  const conflicts = found.slice(0, LISTED_MOST).map((one) => conflictRow(one, nameOf, person.units));
   return {
     window,
     areas: plant?.plant.areas ?? [],
@@ -87,31 +72,11 @@ export function boardPage(person: Person, middle_ms: number, now_ms: number): Bo
     conflicts,
     openJobs: views.length,
     unplanned,
+    shared: shared.slice(0, LISTED_MOST),
     hasPlant: plant !== null,
     alarms: views.flatMap(({ number, planFault }): BoardPage["alarms"] =>
       planFault === null ? [] : [{ number, is: planFault.code === "plan fell" ? "broken" : "asked" }],
     ),
-  };
-}
-
-function conflictRow(
-  { conflict, ways, decision }: OpenConflict,
-  nameOf: (id: string) => string,
-  units: UnitSystem,
-): ConflictRow {
-  const near = (distance_m: number | null) =>
-    distance_m === null ? "(nobody wrote down where it is)" : `(${reachFigure(distance_m, units)} off)`;
-  return {
-    id: conflict.id,
-    of: conflict.of,
-    with: conflict.with,
-    words: conflictSentence(conflict, nameOf, near),
-    rule: CONFLICT_RULES[conflict.kind],
-    isOfHands: isOfHands(conflict),
-    from_ms: conflict.from_ms,
-    to_ms: conflict.to_ms,
-    ways: ways.map((way) => wayOutWords(way, siteTime, (metres) => figure(metres, "length", units))),
-    decided: decision && { by: nameOf(decision.by), at_ms: decision.at_ms, reason: decision.reason },
   };
 }
 

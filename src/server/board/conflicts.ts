@@ -3,9 +3,8 @@ import { asc, gte } from "drizzle-orm";
 import { z } from "zod";
 import { decideConflict, DECIDE_CONFLICTS, decisionOf, type ConflictDecision } from "../../core/conflict/decision";
 import type { Conflict } from "../../core/conflict/pair";
-import { findConflicts } from "../../core/conflict/search";
+import { findConflicts, sharedPoints, type SharedPoint } from "../../core/conflict/search";
 import { waysOut, type WayOut } from "../../core/conflict/waysOut";
-import type { Work } from "../../core/conflict/work";
 import type { PersonId } from "../../core/people/roles";
 import { defineAct } from "../act/act";
 import type { Tx } from "../db/database";
@@ -16,21 +15,15 @@ import { openWorks } from "./works";
 /** What is planned beyond is a guess. */
 export const AHEAD_MS = 42 * 86_400_000;
 
-export type OpenConflict = Readonly<{
-  conflict: Conflict;
-  ways: readonly WayOut[];
-  decision: ConflictDecision | null;
-}>;
+export type OpenConflict = Readonly<{ conflict: Conflict; decision: ConflictDecision | null }>;
 
 export type Conflicts = Readonly<{
   found: readonly OpenConflict[];
   /** Open jobs whose points nobody has approved: what they will stop is not known. */
   unplanned: number;
-  works: readonly Work[];
+  /** Points that more than one job holds, or will. */
+  shared: readonly SharedPoint[];
 }>;
-
-/** Ways out are worked out for so many; of more it is said how many there are. */
-const WITH_WAYS = 60;
 
 /** Conflicts that are not over, within six weeks, those that nobody decided first. Cost: eight queries and a search. */
 export function conflictsNow(tx: Tx, now_ms: number): Conflicts {
@@ -40,15 +33,18 @@ export function conflictsNow(tx: Tx, now_ms: number): Conflicts {
     conflict,
     decision: decisionOf(conflict, decisions) ?? null,
   }));
-  const inOrder = [...found.filter(({ decision }) => !decision), ...found.filter(({ decision }) => decision)];
   return {
-    found: inOrder.map((one, index) => ({
-      ...one,
-      ways: one.decision === null && index < WITH_WAYS ? waysOut(one.conflict, works) : [],
-    })),
+    found: [...found.filter(({ decision }) => !decision), ...found.filter(({ decision }) => decision)],
     unplanned,
-    works,
+    shared: sharedPoints(works),
   };
+}
+
+/** Ways out of one conflict, worked out when somebody asks; null where it is not there any more. */
+export function waysOutOf(tx: Tx, id: string, now_ms: number): readonly WayOut[] | null {
+  const { works } = openWorks(tx, now_ms);
+  const conflict = coming(findConflicts(works), now_ms).find((one) => one.id === id);
+  return conflict ? waysOut(conflict, works) : null;
 }
 
 function coming(conflicts: readonly Conflict[], now_ms: number): Conflict[] {

@@ -1,4 +1,4 @@
-import { and, asc, eq, gte, inArray, isNull, lt, or, sql } from "drizzle-orm";
+import { and, asc, eq, gte, inArray, isNull, lt, ne, or, sql } from "drizzle-orm";
 import {
   countSteps,
   valueAt,
@@ -17,7 +17,7 @@ import { PERMIT_STATES, type PermitLife, type PermitState } from "../../core/per
 import type { Job } from "../../core/request/jobFile";
 import { database, type Db } from "../db/database";
 import { isAmong } from "../db/isAmong";
-import { holds, isolations, items, jobs, ledger, permits } from "../db/schema";
+import { holds, isolations, items, jobIsolations, jobs, ledger, permits } from "../db/schema";
 import { openPermits } from "../permit/openPermits";
 import { loadPermits } from "../permit/permitStore";
 import { currentPlant, type CurrentPlant } from "../plant/plantStore";
@@ -42,12 +42,12 @@ export function siteTracks(
     .filter(({ life }) => life.validFrom_ms < window.to_ms);
   const isOpen = new Set(open.map(({ life }) => life.number));
   const ended = numbersEnded(db, window).filter((number) => !isOpen.has(number));
-  const closed = loadPermits(db, ended).map(({ life, row }) => ({ life, jobId: row.jobId }));
-  const shown = [...open, ...closed];
-  const statesOf = recordedStates(
+  const statesOf = recordedStates(db, [...isOpen, ...ended]);
+  const closed = loadPermits(
     db,
-    shown.map(({ life }) => life.number),
-  );
+    ended.filter((number) => wasOutIn(window, statesOf(number))),
+  ).map(({ life, row }) => ({ life, jobId: row.jobId }));
+  const shown = [...open, ...closed];
   const over = overSince(db, window.from_ms);
   const rows = jobRows(
     db,
@@ -55,15 +55,22 @@ export function siteTracks(
     window,
     [...over.keys()],
   );
+  const isolated = new Set(
+    db
+      .select({ jobId: jobIsolations.jobId })
+      .from(jobIsolations)
+      .innerJoin(isolations, eq(isolations.id, jobIsolations.isolationId))
+      .where(ne(isolations.state, "restored"))
+      .all()
+      .map(({ jobId }) => jobId),
+  );
   const jobOf = new Map(rows.map((row) => [row.id, row]));
   return {
     permits: shown.flatMap(({ life, jobId }) => {
       const job = jobOf.get(jobId);
-      const states = statesOf(life.number);
-      const wasOver = !isOpen.has(life.number) && PERMIT_OVER.includes(valueAt(states, window.from_ms) ?? "draft");
-      return job && !wasOver ? [permitTrack(life, states, job, { plant, spot })] : [];
+      return job ? [permitTrack(life, statesOf(life.number), job, { plant, spot })] : [];
     }),
-    jobs: rows.map((row) => jobTrack(row, over.get(row.number) ?? null, spot)),
+    jobs: rows.map((row) => jobTrack(row, over.get(row.number) ?? null, isolated.has(row.id), spot)),
     locks: lockTracks(db, window.from_ms, spot),
   };
 }
@@ -105,26 +112,30 @@ function jobRows(
 const PERMIT_OVER: readonly PermitState[] = ["closed", "cancelled", "work done"];
 const rowState = sql<string | null>`json_extract(${ledger.body}, '$.answer.answer.state')`;
 
+/** Somebody could be under it at some moment of the window. */
+function wasOutIn(
+  { from_ms, to_ms }: Readonly<{ from_ms: number; to_ms: number }>,
+  states: Steps<PermitState>,
+): boolean {
+  const atFirst = valueAt(states, from_ms);
+  const later = states.filter(([at_ms]) => at_ms >= from_ms && at_ms < to_ms).map(([, state]) => state);
+  return [...(atFirst === undefined ? [] : [atFirst]), ...later].some((state) => !NOT_OUT.includes(state));
+}
+const NOT_OUT: readonly PermitState[] = ["draft", "checked", "authorised", "closed", "cancelled", "work done"];
+
 const DAY_MS = 86_400_000;
-/** How long after its time a permit that expired is looked for, and how soon after the window its end. */
-const EXPIRED_FOR_MS = 31 * DAY_MS;
+/** How soon after the window began a permit that had expired before is looked for to be ended. */
 const ENDED_WITHIN_MS = 14 * DAY_MS;
 
 /**
  * Permits that are over now and may have been out in a window: by their time, and by when they were ended. Not found is only
- * one that had expired a month before the window and was ended two weeks after it began. Cost: two queries.
+ * one that had expired before the window and was ended more than two weeks after it began. Cost: two queries.
  */
 function numbersEnded(db: Db, { from_ms, to_ms }: Readonly<{ from_ms: number; to_ms: number }>): string[] {
   const byTime = db
     .select({ number: permits.number })
     .from(permits)
-    .where(
-      and(
-        inArray(permits.state, [...PERMIT_OVER]),
-        lt(permits.validFrom, to_ms),
-        gte(permits.validTo, from_ms - EXPIRED_FOR_MS),
-      ),
-    )
+    .where(and(inArray(permits.state, [...PERMIT_OVER]), lt(permits.validFrom, to_ms), gte(permits.validTo, from_ms)))
     .all();
   const byEnd = db
     .selectDistinct({ number: ledger.subject })
@@ -185,7 +196,12 @@ function overSince(db: Db, from_ms: number): Map<string, number> {
   );
 }
 
-function jobTrack(row: JobRow, over_ms: number | null, spot: ReturnType<typeof spotsOf>): JobTrack {
+function jobTrack(
+  row: JobRow,
+  over_ms: number | null,
+  isUnderWay: boolean,
+  spot: ReturnType<typeof spotsOf>,
+): JobTrack {
   const places = row.job.faces.map(({ place }) => place);
   return {
     number: row.number,
@@ -194,6 +210,7 @@ function jobTrack(row: JobRow, over_ms: number | null, spot: ReturnType<typeof s
     from_ms: row.windowFrom,
     to_ms: row.windowTo,
     asked_ms: row.askedAt,
+    isUnderWay,
     over_ms: row.state === "open" ? null : (over_ms ?? row.askedAt),
     lifts: liftsOf(row).map(({ what, place }) => ({ what, spot: spot(place) })),
   };
@@ -247,14 +264,24 @@ function purging(log: readonly LogEntry[]): Steps<boolean> {
   );
 }
 
+/** Devices with locks now or since a moment, by tag. Cost: one query. */
 function lockTracks(db: Db, from_ms: number, spot: ReturnType<typeof spotsOf>): LockTrack[] {
-  return db
-    .select({ tag: items.tag, isolation: isolations.number, from: holds.lockedAt, to: holds.liftedAt })
+  const rows = db
+    .select({ tag: items.tag, from: holds.lockedAt, to: holds.liftedAt })
     .from(holds)
     .innerJoin(items, eq(items.id, holds.itemId))
-    .innerJoin(isolations, eq(isolations.id, holds.isolationId))
     .where(or(isNull(holds.liftedAt), gte(holds.liftedAt, from_ms)))
-    .orderBy(asc(items.tag))
-    .all()
-    .map(({ tag, isolation, from, to }) => ({ tag, isolation, spot: spot(tag), from_ms: from, to_ms: to }));
+    .orderBy(asc(items.tag), asc(holds.lockedAt))
+    .all();
+  const hung = new Map<string, (readonly [number, number | null])[]>();
+  for (const { tag, from, to } of rows) {
+    const known = hung.get(tag) ?? [];
+    hung.set(tag, known);
+    // Several isolations may hold one device: it is locked while any lock hangs.
+    const last = known.at(-1);
+    if (last && (last[1] === null || last[1] >= from)) {
+      known[known.length - 1] = [last[0], last[1] === null || to === null ? null : Math.max(last[1], to)];
+    } else known.push([from, to]);
+  }
+  return [...hung].map(([tag, stays]) => ({ tag, spot: spot(tag), hung: stays }));
 }

@@ -97,25 +97,57 @@ export function openWorks(tx: Tx, now_ms: number): Readonly<{ works: readonly Wo
   return { works, unplanned: rows.filter((row) => stands(row.id).length === 0).length };
 }
 
-/** The points of isolations that are not restored, and what stops because of them. */
-function standing(tx: Tx, jobIds: readonly string[]) {
+type Taken = Readonly<{ points: readonly string[]; dark: readonly string[] }>;
+
+/** By register and request: a plan is a function of these, and large to read. */
+const holder = globalThis as { heavyLanternTaken?: Map<string, Taken> };
+const taken = () => (holder.heavyLanternTaken ??= new Map());
+const TAKEN_MOST = 5000;
+
+/** The points of isolations that are not restored, and what stops because of them. Cost: two queries, one where all are known. */
+function standing(tx: Tx, jobIds: readonly string[]): (jobId: string) => readonly Taken[] {
   const rows = tx
     .select({
       jobId: jobIsolations.jobId,
-      points: sql<string>`(SELECT json_group_array(json_extract(value, '$.device')) FROM json_each(${isolations.plan}, '$.points'))`,
-      dark: sql<string>`json_extract(${isolations.plan}, '$.goesDark')`,
+      id: isolations.id,
+      of: sql<string>`${isolations.plantRevision} || ' ' || ${isolations.inputs}`,
     })
     .from(jobIsolations)
     .innerJoin(isolations, eq(isolations.id, jobIsolations.isolationId))
     .where(and(isAmong(jobIsolations.jobId, jobIds), ne(isolations.state, "restored")))
     .all();
-  return grouped(
-    rows.map(({ jobId, points, dark }) => ({
-      jobId,
-      points: parsed("plan_json", tagList, points),
-      dark: parsed("plan_json", goesDarkSchema, dark).map(({ tag }) => tag),
-    })),
-    ({ jobId }) => jobId,
+  if (taken().size + rows.length > TAKEN_MOST) taken().clear();
+  const missing = rows.filter(({ of }) => !taken().has(of));
+  const read =
+    missing.length === 0
+      ? new Map<string, Taken>()
+      : takenBy(
+          tx,
+          missing.map(({ id }) => id),
+        );
+  for (const { id, of } of missing) taken().set(of, read.get(id)!);
+  const ofJob = grouped(rows, ({ jobId }) => jobId);
+  return (jobId) => ofJob(jobId).map(({ of }) => taken().get(of)!);
+}
+
+function takenBy(tx: Tx, isolationIds: readonly string[]): Map<string, Taken> {
+  return new Map(
+    tx
+      .select({
+        id: isolations.id,
+        points: sql<string>`(SELECT json_group_array(json_extract(value, '$.device')) FROM json_each(${isolations.plan}, '$.points'))`,
+        dark: sql<string>`json_extract(${isolations.plan}, '$.goesDark')`,
+      })
+      .from(isolations)
+      .where(isAmong(isolations.id, isolationIds))
+      .all()
+      .map(({ id, points, dark }) => [
+        id,
+        {
+          points: parsed("plan_json", tagList, points),
+          dark: parsed("plan_json", goesDarkSchema, dark).map(({ tag }) => tag),
+        },
+      ]),
   );
 }
 

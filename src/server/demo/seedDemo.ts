@@ -65,7 +65,7 @@ export async function seedDemo(db: Db, demoFolder: string, headFile: string, now
     ids.set(person.signIn, await addPerson(db, { ...person, password: DEMO_PASSWORD, pin: DEMO_PIN }, where));
   }
   const id = (signIn: string) => ids.get(signIn)!;
-  const accepted: object[] = [];
+  let accepted: Readonly<{ permit: string }>[] = [];
   const act = async (
     signIn: string,
     type: string,
@@ -83,7 +83,12 @@ export async function seedDemo(db: Db, demoFolder: string, headFile: string, now
     const envelope = { version: 1, actId: randomUUID(), type, input, pin: DEMO_PIN };
     const answer = await runAct(envelope, person, clock_ms, db, headFile);
     if (!answer.ok) throw new Error(`the demo's day went wrong at ${type}: ${answer.sentence}`);
-    if (type === "permit.accept") accepted.push(input as object);
+    if (type === "permit.accept") accepted.push(input as Readonly<{ permit: string }>);
+    // What was handed back is revalidated no more.
+    if (type === "permit.hand-back") {
+      const { permit } = input as Readonly<{ permit: string }>;
+      accepted = accepted.filter((one) => one.permit !== permit);
+    }
     if (shiftChanges(before_ms, clock_ms).length > 0) {
       for (const permit of accepted) {
         await act("idris", "permit.revalidate", { ...permit, words: "Looked at the place; all as it was." });

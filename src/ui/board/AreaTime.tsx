@@ -1,6 +1,6 @@
 "use client";
 
-import { memo } from "react";
+import { memo, useRef, type MouseEvent, type PointerEvent } from "react";
 import { scaleTime } from "d3";
 import type { JobTrack, PermitTrack, SiteTracks } from "../../core/board/tracks";
 import { valueAt } from "../../core/board/tracks";
@@ -106,6 +106,8 @@ export const AreaTime = memo(function AreaTime({
   conflicts,
   shown,
   choose,
+  trial,
+  drag,
 }: {
   rows: readonly TimeRow[];
   window: Readonly<{ from_ms: number; to_ms: number }>;
@@ -115,8 +117,12 @@ export const AreaTime = memo(function AreaTime({
   conflicts: readonly Readonly<{ of: string; with: string; from_ms: number; words: string }>[];
   shown: string | null;
   choose: (number: string | null) => void;
+  /** A planned job whose window is tried elsewhere. */
+  trial: Readonly<{ job: string; by_ms: number }> | null;
+  drag: (job: string, by_ms: number) => void;
 }) {
   const x = scaleTime([from_ms, to_ms], [NAMES, WIDTH]);
+  const dragging = useDragging((to_ms - from_ms) / (1 - NAMES / WIDTH), drag);
   const tops = rows.map((_, index) => rows.slice(0, index).reduce((sum, { lanes }) => sum + lanes.length, 0));
   const lanes = rows.reduce((sum, row) => sum + row.lanes.length, 0);
   const height = HEAD + Math.max(1, lanes) * LANE + 6;
@@ -181,6 +187,8 @@ export const AreaTime = memo(function AreaTime({
             onPointerLeave={() => choose(null)}
             onFocus={() => choose(bar.number)}
             onBlur={() => choose(null)}
+            draggable={false}
+            {...(bar.tone === "planned" ? dragging.on(bar, trial?.job === bar.job ? trial.by_ms : 0) : {})}
           >
             <title>{`${bar.number} ${bar.title}`}</title>
             <rect x={left} y={y} width={right - left} height={BAR} rx={3} />
@@ -217,6 +225,40 @@ export const AreaTime = memo(function AreaTime({
     </svg>
   );
 });
+
+const QUARTER_MS = 900_000;
+/** A hand is never quite still. */
+const STILL_px = 4;
+
+/** A planned bar is dragged to another time; a touch without moving follows its link. `whole_ms` is the picture's width in time. */
+function useDragging(whole_ms: number, drag: (job: string, by_ms: number) => void) {
+  const from = useRef<Readonly<{ x: number; by_ms: number; per_px: number }> | null>(null);
+  const hasMoved = useRef(false);
+  return {
+    on: (bar: Bar, by_ms: number) => ({
+      onPointerDown: (event: PointerEvent<HTMLAnchorElement>) => {
+        if (event.button !== 0) return;
+        const width = event.currentTarget.closest("svg")!.getBoundingClientRect().width;
+        from.current = { x: event.clientX, by_ms, per_px: whole_ms / width };
+        hasMoved.current = false;
+        event.currentTarget.setPointerCapture(event.pointerId);
+      },
+      onPointerMove: ({ clientX }: PointerEvent<HTMLAnchorElement>) => {
+        if (from.current === null) return;
+        const moved_px = clientX - from.current.x;
+        if (!hasMoved.current && Math.abs(moved_px) < STILL_px) return;
+        hasMoved.current = true;
+        const to_ms = from.current.by_ms + moved_px * from.current.per_px;
+        drag(bar.job, Math.round(to_ms / QUARTER_MS) * QUARTER_MS);
+      },
+      onPointerUp: () => (from.current = null),
+      onPointerCancel: () => (from.current = null),
+      onClick: (event: MouseEvent) => {
+        if (hasMoved.current) event.preventDefault();
+      },
+    }),
+  };
+}
 
 /** Where in its picture the times begin and end, in parts of its width: the cursor moves between. */
 export const TIME_FROM = NAMES / WIDTH;

@@ -3,7 +3,7 @@
 import Link from "next/link";
 import { useCallback, useEffect, useMemo, useState, type ReactNode } from "react";
 import { pictureAt } from "../../core/board/pictureAt";
-import type { SiteTracks } from "../../core/board/tracks";
+import { valueAt, type SiteTracks } from "../../core/board/tracks";
 import type { Area } from "../../core/plant/plant";
 import { dayAndClock } from "../text/when";
 import { AreaTime, rowsOf, TIME_FROM } from "./AreaTime";
@@ -12,6 +12,7 @@ import { DueList, type DueRow } from "./DueList";
 import { dueWords } from "./dueWords";
 import { LevelChoice } from "./LevelChoice";
 import { SiteMap } from "./SiteMap";
+import { TryWindow, type Trial } from "./TryWindow";
 
 const MINUTE_MS = 60_000;
 /** The cursor moves in steps of so much. */
@@ -24,6 +25,7 @@ type Props = Readonly<{
   due: readonly DueRow[];
   conflicts: readonly ConflictRow[];
   unplanned: number;
+  shared: readonly Readonly<{ point: string; jobs: readonly string[] }>[];
   now_ms: number;
   timeZone: string;
   mayDecide: boolean;
@@ -33,7 +35,7 @@ type Props = Readonly<{
 
 /** The site now, before and after: the plan, time by area, and what is due, linked to each other. */
 export function BoardBench(props: Props) {
-  const { window, areas, tracks, due, conflicts, now_ms, timeZone, unplanned, mayDecide, children } = props;
+  const { window, areas, tracks, due, conflicts, now_ms, timeZone, unplanned, shared, mayDecide, children } = props;
   const now = useNow(now_ms);
   /** Null follows the clock. */
   const [chosen_ms, setChosen] = useState<number | null>(null);
@@ -43,8 +45,12 @@ export function BoardBench(props: Props) {
   const choose = useCallback((number: string | null) => setShown(number), []);
   const isNowIn = window.from_ms <= now && now < window.to_ms;
   const at_ms = chosen_ms ?? (isNowIn ? now : window.from_ms);
-  const picture = useMemo(() => pictureAt(tracks, at_ms, now), [tracks, at_ms, now]);
-  const rows = useMemo(() => rowsOf(tracks, window, now_ms, area), [tracks, window, now_ms, area]);
+  const [trial, setTrial] = useState<Trial | null>(null);
+  const moved = useMemo(() => withTrial(tracks, trial), [tracks, trial]);
+  const picture = useMemo(() => pictureAt(moved, at_ms, now), [moved, at_ms, now]);
+  const rows = useMemo(() => rowsOf(moved, window, now_ms, area), [moved, window, now_ms, area]);
+  const planned = useMemo(() => plannedJobs(tracks, now), [tracks, now]);
+  const drag = useCallback((job: string, by_ms: number) => setTrial({ job, by_ms }), []);
   const pins = useMemo(
     () =>
       due
@@ -124,6 +130,8 @@ export function BoardBench(props: Props) {
                 conflicts={reaching}
                 shown={shown}
                 choose={choose}
+                trial={trial}
+                drag={drag}
               />
               <div
                 aria-hidden
@@ -134,6 +142,7 @@ export function BoardBench(props: Props) {
             {rows.length === 0 && <p className="p-4">Nothing is planned or under way here in this time.</p>}
           </div>
         </div>
+        <TryWindow jobs={planned} trial={trial} choose={setTrial} timeZone={timeZone} />
         <nav aria-label="Other days" className="board-foot">
           <Link className="link" href={`/?at=${window.from_ms}`}>
             Earlier
@@ -152,7 +161,7 @@ export function BoardBench(props: Props) {
         <DueList rows={due} area={area} now_ms={now} timeZone={timeZone} shown={shown} choose={choose}>
           {children}
         </DueList>
-        <Conflicts rows={conflicts} unplanned={unplanned} timeZone={timeZone} mayDecide={mayDecide} />
+        <Conflicts rows={conflicts} unplanned={unplanned} shared={shared} timeZone={timeZone} mayDecide={mayDecide} />
       </section>
     </div>
   );
@@ -167,4 +176,30 @@ function useNow(now_ms: number): number {
     return () => clearInterval(tick);
   }, [now_ms]);
   return Math.max(now, now_ms);
+}
+
+/** Jobs that may still begin at another time: no permit of theirs is out, and nothing is locked for them that the board shows. */
+function plannedJobs(tracks: SiteTracks, now_ms: number): SiteTracks["jobs"] {
+  const out = new Set(
+    tracks.permits.filter(({ states }) => OUT.includes(valueAt(states, now_ms) ?? "draft")).map(({ job }) => job),
+  );
+  return tracks.jobs.filter(({ number, over_ms, isUnderWay }) => over_ms === null && !isUnderWay && !out.has(number));
+}
+const OUT: readonly string[] = ["issued", "live", "suspended", "run out", "watching"];
+
+/** The same site with one job's window moved. */
+function withTrial(tracks: SiteTracks, trial: Trial | null): SiteTracks {
+  if (trial === null || trial.by_ms === 0) return tracks;
+  const later = (at_ms: number) => at_ms + trial.by_ms;
+  return {
+    ...tracks,
+    jobs: tracks.jobs.map((job) =>
+      job.number === trial.job ? { ...job, from_ms: later(job.from_ms), to_ms: later(job.to_ms) } : job,
+    ),
+    permits: tracks.permits.map((permit) =>
+      permit.job === trial.job
+        ? { ...permit, validFrom_ms: later(permit.validFrom_ms), validTo_ms: later(permit.validTo_ms) }
+        : permit,
+    ),
+  };
 }

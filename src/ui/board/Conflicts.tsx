@@ -1,8 +1,10 @@
 "use client";
 
 import Link from "next/link";
+import { useState } from "react";
 import { ActForm } from "../act/ActForm";
 import { Field } from "../act/Field";
+import { ANSWER_WITHIN_MS, fetchInTime } from "../net/fetchInTime";
 import { dayAndClock } from "../text/when";
 
 export type ConflictRow = Readonly<{
@@ -14,7 +16,6 @@ export type ConflictRow = Readonly<{
   isOfHands: boolean;
   from_ms: number;
   to_ms: number;
-  ways: readonly string[];
   decided: Readonly<{ by: string; at_ms: number; reason: string }> | null;
 }>;
 
@@ -22,14 +23,17 @@ export type ConflictRow = Readonly<{
 export function Conflicts({
   rows,
   unplanned,
+  shared,
   timeZone,
   mayDecide,
 }: {
   rows: readonly ConflictRow[];
   unplanned: number;
+  shared: readonly Readonly<{ point: string; jobs: readonly string[] }>[];
   timeZone: string;
   mayDecide: boolean;
 }) {
+  const [isWhole, setWhole] = useState(false);
   const open = rows.filter(({ decided }) => decided === null);
   const reaching = open.filter(({ isOfHands }) => !isOfHands);
   const ofHands = open.filter(({ isOfHands }) => isOfHands);
@@ -46,7 +50,14 @@ export function Conflicts({
         </p>
       </div>
       <ul className="board-dues">
-        {reaching.map(one)}
+        {reaching.slice(0, isWhole ? undefined : FIRST).map(one)}
+        {!isWhole && reaching.length > FIRST && (
+          <li className="px-4 py-2">
+            <button type="button" className="link min-h-8" onClick={() => setWhole(true)}>
+              Show all {reaching.length}
+            </button>
+          </li>
+        )}
         {settled.map((row) => (
           <li key={row.id} className="board-conflict-row opacity-90">
             <p>{row.words}</p>
@@ -61,14 +72,43 @@ export function Conflicts({
           <summary className="link inline-flex min-h-6 cursor-pointer items-center">
             {ofHands.length} more: people or gear planned for two jobs at once
           </summary>
-          <ul className="mt-1">{ofHands.map(one)}</ul>
+          <ul className="mt-1">{ofHands.slice(0, SHARED_MOST).map(one)}</ul>
+        </details>
+      )}
+      {shared.length > 0 && (
+        <details className="px-4 py-2">
+          <summary className="link inline-flex min-h-6 cursor-pointer items-center">
+            {shared.length === 1 ? "1 point is" : `${shared.length} points are`} held by more than one job: share the
+            isolation
+          </summary>
+          <ul className="mt-1">
+            {shared.slice(0, SHARED_MOST).map(({ point, jobs }) => (
+              <li key={point} className="board-conflict-row">
+                <span className="tag mr-3">{point}</span>
+                {jobs.slice(0, JOBS_MOST).join(", ")}
+                {jobs.length > JOBS_MOST && ` and ${jobs.length - JOBS_MOST} more`}
+              </li>
+            ))}
+          </ul>
         </details>
       )}
     </div>
   );
 }
 
+const FIRST = 8;
+const SHARED_MOST = 60;
+const JOBS_MOST = 12;
+const NO_ANSWER = "The server did not answer: close this and open it again.";
+
 function OpenRow({ row, timeZone, mayDecide }: { row: ConflictRow; timeZone: string; mayDecide: boolean }) {
+  const [ways, setWays] = useState<readonly string[] | string>("Looking…");
+  const ask = () => {
+    fetchInTime(`/api/board/ways?conflict=${encodeURIComponent(row.id)}`, {}, ANSWER_WITHIN_MS.act)
+      .then(async (response) => (await response.json()) as { ways?: string[]; sentence?: string })
+      .then(({ ways: found, sentence }) => setWays(found ?? sentence ?? NO_ANSWER))
+      .catch(() => setWays(NO_ANSWER));
+  };
   return (
     <li className="board-conflict-row">
       <p>
@@ -77,17 +117,17 @@ function OpenRow({ row, timeZone, mayDecide }: { row: ConflictRow; timeZone: str
           {dayAndClock(row.from_ms, timeZone)} to {dayAndClock(row.to_ms, timeZone)}.
         </span>
       </p>
-      <details className="mt-1">
+      <details className="mt-1" onToggle={({ currentTarget }) => currentTarget.open && ask()}>
         <summary className="link inline-flex min-h-6 cursor-pointer items-center text-sm">
           Ways out{mayDecide && ", and decide"}
         </summary>
-        {row.ways.length > 0 && (
-          <ul className="mt-1 list-disc pl-6">
-            {row.ways.map((way) => (
-              <li key={way}>{way}.</li>
-            ))}
-          </ul>
-        )}
+        <ul aria-label="Ways out" className="mt-1 list-disc pl-6">
+          {typeof ways === "string" ? (
+            <li className="list-none">{ways}</li>
+          ) : (
+            ways.map((way) => <li key={way}>{way}.</li>)
+          )}
+        </ul>
         <p className="mt-1 text-sm opacity-85">
           Rule: {row.rule}. Change the window on{" "}
           <Link className="link tag" href={`/jobs/${row.of}/ask`}>

@@ -20,7 +20,6 @@ export function conflictSentence(conflict: Conflict, nameOf: (id: string) => str
     "same people": `${reached.map(nameOf).join(", ")} ${reached.length === 1 ? "is" : "are"} in the crew of both ${of} and ${other}.`,
     "same gear": `${at} ${reached.length === 1 ? "is" : "are"} with both ${of} and ${other}.`,
     "same place": `${of} and ${other} both work at ${at}.`,
-    "same point": `${of} and ${other} both hold ${at}: neither takes its lock away for the other.`,
   };
   return words[conflict.kind];
 }
@@ -36,7 +35,6 @@ export const CONFLICT_RULES: Readonly<Record<ConflictKind, string>> = {
   "same people": "one person works in one place; common practice",
   "same gear": "one numbered thing is in one place",
   "same place": "who leads says who goes first; common practice",
-  "same point": "a shared point stays locked until the last job has released it",
 };
 
 export function wayOutWords(
@@ -47,8 +45,6 @@ export function wayOutWords(
   switch (way.way) {
     case "shift":
       return `Begin ${way.job} ${duration(way.by_ms / 1000)} later, ${timeOf(way.from_ms)}`;
-    case "share the isolation":
-      return "Share one isolation, each with its own box";
     case "screen the flame":
       return "Screen the flame on all sides, and below it";
     case "blind the open end":

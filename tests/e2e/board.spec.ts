@@ -1,0 +1,65 @@
+import { expect, test } from "./site";
+import { expectNoAxeViolation } from "./axe";
+import { done } from "./work";
+
+test("the board shows the site now, as it was and as it is planned", async ({ as }) => {
+  const maren = await as("Maren Tolve");
+  await maren.goto("/");
+  const plan = maren.getByRole("group", { name: "Site plan" });
+  await expect(plan.getByRole("link", { name: /^P-0001, .*, active, 2 on$/ })).toBeVisible();
+  await expect(plan.getByRole("link", { name: /^J-0003, .*, planned$/ })).toBeVisible();
+  await expect(maren.getByRole("region", { name: "The site" }).getByRole("status")).toHaveText("3 on");
+
+  // Back: nothing was out yet. By keyboard, as everything here.
+  const cursor = maren.getByRole("slider", { name: "Moment that is shown" });
+  await cursor.press("Home");
+  await expect(cursor).toHaveAttribute("aria-valuetext", /^As it was, /);
+  await expect(plan.getByRole("link")).toHaveCount(0);
+  // Ahead: what is planned, and nobody is said to be on.
+  await cursor.press("End");
+  await expect(cursor).toHaveAttribute("aria-valuetext", /^Planned, /);
+  await expect(maren.getByText("Who will be on is not known")).toBeVisible();
+  await expect(plan.getByRole("link", { name: /active/ })).toHaveCount(0);
+  await maren.getByRole("button", { name: "Back to now" }).click();
+  await expect(plan.getByRole("link", { name: /^P-0001, .*active/ })).toBeVisible();
+
+  // The first thing due is one key away, and leads to where it is done.
+  await maren.keyboard.press(".");
+  const first = maren.getByRole("list", { name: "Due" }).getByRole("link").first();
+  await expect(first).toBeFocused();
+  await expectNoAxeViolation(maren, "board");
+});
+
+test("a conflict is decided by who answers for both, once, and stays decided", async ({ as, site }) => {
+  const maren = await as("Maren Tolve");
+  await maren.goto("/");
+  const words = "J-0002 and J-0004 both work at AG-230.";
+  const conflicts = maren.locator("#conflicts");
+  const row = conflicts.getByRole("listitem").filter({ hasText: words });
+  await row.getByText("Ways out, and decide").click();
+  await expect(row.getByText(/Begin J-0004 .* later/)).toBeVisible();
+  await row
+    .getByLabel("What is done so that both can go on")
+    .fill("J-0002 first; J-0004 begins when its permit is closed.");
+  await row.getByLabel("Your PIN").fill("4711");
+  await row.getByRole("button", { name: "Both may go on" }).click();
+  await expect(row.getByText(/^Maren Tolve, .*: J-0002 first/)).toBeVisible();
+  await expect(maren.getByRole("list", { name: "Due" }).getByText(words)).toHaveCount(0);
+  // Whoever only works sees it, and may not decide.
+  const nils = await as("Nils Harrow");
+  await nils.goto("/");
+  await expect(nils.locator("#conflicts").getByText("J-0002 first; J-0004 begins")).toBeVisible();
+  await expect(nils.getByRole("button", { name: "Both may go on" })).toHaveCount(0);
+  expect(site.lantern("verify").out).toContain("The state is as the ledger wrote it");
+});
+
+test("work that stops is seen on an open board within a second", async ({ as }) => {
+  const maren = await as("Maren Tolve");
+  await maren.goto("/");
+  const plan = maren.getByRole("group", { name: "Site plan" });
+  await expect(plan.getByRole("link", { name: /^P-0001, .*active/ })).toBeVisible();
+  const petra = await as("Petra Quillon");
+  await done(petra, "permit.stop", { permit: "P-0001", reason: "Oil under the table" });
+  await expect(plan.getByRole("link", { name: /^P-0001, .*stopped/ })).toBeVisible({ timeout: 3000 });
+  await expect(maren.getByRole("list", { name: "Due" }).getByText("Work stopped: Oil under the table")).toBeVisible();
+});
