@@ -10,4 +10,22 @@ CREATE TABLE `conflict_decisions` (
 );
 --> statement-breakpoint
 CREATE INDEX `conflict_decisions_to` ON `conflict_decisions` (`to_ms`);--> statement-breakpoint
-CREATE INDEX `ledger_recorded` ON `ledger` (`recorded_at_ms`);
+CREATE TABLE `musters` (
+	`id` text PRIMARY KEY NOT NULL,
+	`number` text NOT NULL,
+	`area` text NOT NULL,
+	`reason` text NOT NULL,
+	`opened_by` text NOT NULL,
+	`opened_at_ms` integer NOT NULL,
+	`people_json` text NOT NULL,
+	`seen_json` text NOT NULL,
+	`closed_by` text,
+	`closed_at_ms` integer,
+	FOREIGN KEY (`opened_by`) REFERENCES `people`(`id`) ON UPDATE no action ON DELETE no action,
+	FOREIGN KEY (`closed_by`) REFERENCES `people`(`id`) ON UPDATE no action ON DELETE no action
+);
+--> statement-breakpoint
+CREATE UNIQUE INDEX `musters_number_unique` ON `musters` (`number`);--> statement-breakpoint
+CREATE INDEX `musters_closed` ON `musters` (`closed_at_ms`);--> statement-breakpoint
+CREATE INDEX `ledger_recorded` ON `ledger` (`recorded_at_ms`);--> statement-breakpoint
+CREATE INDEX `permits_valid_to` ON `permits` (`valid_to_ms`);

@@ -1,8 +1,10 @@
 import Link from "next/link";
 import { DECIDE_CONFLICTS } from "@/core/conflict/decision";
+import { missing } from "@/core/muster/muster";
 import { duration } from "@/core/units/format";
 import { boardPage } from "@/server/board/boardPage";
 import { database } from "@/server/db/database";
+import { openMusters } from "@/server/muster/musterStore";
 import { requirePerson } from "@/server/people/session";
 import { bypasses } from "@/server/permit/permitRegister";
 import { clockStep_ms, now_ms } from "@/server/runtime/clock";
@@ -10,6 +12,7 @@ import { requestTime_ms, siteTimeZone } from "@/server/runtime/siteTime";
 import { ActForm } from "@/ui/act/ActForm";
 import { Field } from "@/ui/act/Field";
 import { BoardBench } from "@/ui/board/BoardBench";
+import { StopAll } from "@/ui/board/StopAll";
 import { dayAndClock } from "@/ui/text/when";
 import "@/ui/board/board.css";
 
@@ -50,6 +53,18 @@ export default async function BoardPage({ searchParams }: { searchParams: Promis
           )}
         </div>
       )}
+      {openMusters(database()).map((muster) => (
+        <p key={muster.number} role="alert" className="band band-stopped px-4 py-2">
+          <strong>All work {muster.area === "" ? "on the site" : `at ${muster.area}`} is stopped:</strong>{" "}
+          {muster.reason}.{" "}
+          {missing(muster).length === 0
+            ? "Everybody was seen."
+            : `${missing(muster).length} of ${muster.people.length} not seen.`}{" "}
+          <Link className="link font-semibold" href={`/muster/${muster.number}`}>
+            Muster {muster.number}
+          </Link>
+        </p>
+      ))}
       {alarms.map(({ number, is }) => (
         <p key={number} role="alert" className="border-error bg-error/10 mx-4 mb-2 max-w-prose border-l-4 px-4 py-2">
           {is === "broken" ? (
@@ -88,6 +103,7 @@ export default async function BoardPage({ searchParams }: { searchParams: Promis
           <Link href="/jobs" className="link">
             {openJobs === 1 ? "1 open job" : `${openJobs} open jobs`}
           </Link>
+          <StopAll areas={[...new Set(page.areas.map(({ name }) => name))].sort()} />
           <Link href="/handover" className="link">
             Shift handover
           </Link>

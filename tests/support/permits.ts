@@ -165,6 +165,7 @@ export function wellFacts(more: Partial<PermitFacts> = {}): PermitFacts {
     standIns: [],
     acceptedUntil_ms: null,
     hazardsOpen: [],
+    muster: null,
     required: [],
     ofJob: [],
     zone: [],

@@ -64,6 +64,7 @@ export type Refusal =
   | { code: "at other work"; who: string; permit: string }
   | { code: "not signed on"; permit: string }
   | { code: "people on"; people: readonly string[] }
+  | { code: "not all seen"; people: readonly string[] }
   | { code: "permits open"; permits: readonly string[] }
   | { code: "isolations open"; isolations: readonly string[] }
   | { code: "plan falls short"; ways: readonly string[] }

@@ -19,6 +19,7 @@ import { agreeToTest, askTest, callOffTest, startTest } from "../isolation/tempo
 import { decideConflictAct } from "../board/conflicts";
 import { settleClock } from "../permit/clockAct";
 import { answerHandover, handOverTheShift } from "../handover/handoverActs";
+import { MUSTER_ACTS } from "../muster/musterActs";
 import { settleKept } from "./settleAct";
 import { changeJob, withdrawJob } from "../job/changeJob";
 import { approveIsolation, askForJob, changeCrew, closeJob, leaveProcedure } from "../job/jobActs";
@@ -74,6 +75,7 @@ export const ACTS: ReadonlyMap<string, Act> = new Map(
     handOverTheShift,
     answerHandover,
     decideConflictAct,
+    ...MUSTER_ACTS,
     changeJob,
     withdrawJob,
     adjustPlan,

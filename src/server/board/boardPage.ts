@@ -10,7 +10,7 @@ import { currentPlant } from "../plant/plantStore";
 import { conflictRow, type ConflictRow } from "./conflictRow";
 import { conflictsNow } from "./conflicts";
 import { siteTracks } from "./siteTracks";
-import { spotOfWork, spotsOf } from "./spots";
+import { spotOfWork, spotsOf } from "../plant/spots";
 
 const HOUR_MS = 3_600_000;
 /** What the board shows about the moment that is looked at. */

@@ -22,7 +22,7 @@ import { openPermits } from "../permit/openPermits";
 import { loadPermits } from "../permit/permitStore";
 import { currentPlant, type CurrentPlant } from "../plant/plantStore";
 import { grouped } from "../runtime/grouped";
-import { spotOfWork, spotsOf } from "./spots";
+import { spotOfWork, spotsOf } from "../plant/spots";
 
 /**
  * What was so, and what is planned, between two moments: the states of permits by their rows in the ledger, people and gas
@@ -124,6 +124,8 @@ function wasOutIn(
 const NOT_OUT: readonly PermitState[] = ["draft", "checked", "authorised", "closed", "cancelled", "work done"];
 
 const DAY_MS = 86_400_000;
+/** Acts after which nobody works under a permit any more. */
+const ENDING = ["permit.hand-back", "permit.end-watch", "permit.close", "permit.cancel"];
 /** How soon after the window began a permit that had expired before is looked for to be ended. */
 const ENDED_WITHIN_MS = 14 * DAY_MS;
 
@@ -145,7 +147,7 @@ function numbersEnded(db: Db, { from_ms, to_ms }: Readonly<{ from_ms: number; to
         gte(ledger.recordedAt, from_ms),
         lt(ledger.recordedAt, from_ms + ENDED_WITHIN_MS),
         eq(ledger.outcome, "done"),
-        inArray(rowState, [...PERMIT_OVER]),
+        inArray(ledger.type, [...ENDING]),
       ),
     )
     .all();
@@ -158,11 +160,12 @@ const STATES: ReadonlySet<string> = new Set(PERMIT_STATES);
 function recordedStates(db: Db, numbers: readonly string[]): (number: string) => Steps<PermitState> {
   const rows = grouped(
     db
-      .select({ subject: ledger.subject, at: ledger.doneAt, state: rowState })
+      .select({ seq: ledger.seq, subject: ledger.subject, at: ledger.doneAt, state: rowState })
       .from(ledger)
       .where(and(isAmong(ledger.subject, numbers), eq(ledger.outcome, "done")))
-      .orderBy(asc(ledger.seq))
-      .all(),
+      .all()
+      // Ordered here: asked to order by its key, the database reads the whole ledger.
+      .sort((a, b) => a.seq - b.seq),
     ({ subject }) => subject,
   );
   return (number) => {

@@ -16,7 +16,7 @@ import { gear, isolations, jobIsolations, permits } from "../db/schema";
 import { openRows } from "../job/openJobs";
 import { currentPlant, type CurrentPlant } from "../plant/plantStore";
 import { grouped } from "../runtime/grouped";
-import { spotOfWork, spotsOf } from "./spots";
+import { spotOfWork, spotsOf } from "../plant/spots";
 
 /** Whoever works below keeps so far from under work at height. Common practice, no source. */
 const OVERHEAD_CLEAR_m = 6;

@@ -260,7 +260,11 @@ export const permits = sqliteTable(
       .references(() => people.id),
     draftedAt: integer("drafted_at_ms").notNull(),
   },
-  (table) => [index("permits_job").on(table.jobId), index("permits_state").on(table.state)],
+  (table) => [
+    index("permits_job").on(table.jobId),
+    index("permits_state").on(table.state),
+    index("permits_valid_to").on(table.validTo),
+  ],
 );
 
 /** What happened under each permit, append-only: triggers refuse changes and removals. */

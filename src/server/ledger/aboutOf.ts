@@ -4,7 +4,7 @@ import { isolations, jobIsolations, jobs, permits } from "../db/schema";
 
 /** What an act was about, with the jobs that stand behind it: the pages that show it. */
 export function aboutOf(tx: Tx, ...named: readonly unknown[]): string[] {
-  const numbers = named.filter((one): one is string => typeof one === "string" && /^[JPSB]-\d+$/.test(one));
+  const numbers = named.filter((one): one is string => typeof one === "string" && /^[JPSBM]-\d+$/.test(one));
   const behind = numbers.flatMap((number) => {
     if (number.startsWith("P-")) {
       return tx

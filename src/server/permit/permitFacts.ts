@@ -96,6 +96,11 @@ function factsOf(tx: Tx, stored: StoredPermit, now_ms: number, site: PermitSite)
     firstOn: () => profile.firstOn,
     standingHangs: () => isolationIds.flatMap(site.boxes).every((box) => site.standing(box).length > 0),
     stale: () => isolationIds.flatMap(site.stale),
+    muster: () =>
+      site.muster(
+        details,
+        job().job.faces.map(({ place }) => place),
+      ),
     litBy: () => site.litBy(job().number),
     exchangeMissing: () => (id) => {
       const firm = site.person(id)?.firm ?? "";

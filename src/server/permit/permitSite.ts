@@ -3,6 +3,8 @@ import { clashFinder } from "../../core/permit/around/clashFinder";
 import type { PermitClash } from "../../core/permit/around/crossChecks";
 import { entriesOf, type LogEntry } from "../../core/permit/record/permitLog";
 import type { PermitFacts } from "../../core/permit/record/permitTypes";
+import { covers } from "../../core/muster/muster";
+import type { PermitDetails } from "../../core/permit/kinds/details";
 import type { Gear } from "../../core/gear/gear";
 import { standingByBox } from "../box/boxStore";
 import { heldTags } from "../box/heldTags";
@@ -14,6 +16,8 @@ import { gasInstruments } from "../gear/gearStore";
 import { staleOfAll } from "../isolation/proofStore";
 import { litBy } from "../isolation/temporaryStore";
 import { acceptedForAll, type StoredDeviation } from "../job/deviationStore";
+import { openMusters } from "../muster/musterStore";
+import { spotOfWork, spotsOf } from "../plant/spots";
 import { currentPlant, plantsAt, type CurrentPlant } from "../plant/plantStore";
 import { grouped } from "../runtime/grouped";
 import { once } from "../runtime/lazily";
@@ -61,6 +65,8 @@ export type PermitSite = Readonly<{
   /** Permits that others have to reckon with. */
   open: () => readonly InPlace[];
   clashes: (permit: string) => readonly PermitClash[];
+  /** The muster for which all work of a permit is stopped; null where there is none. */
+  muster: (details: PermitDetails, places: readonly string[]) => string | null;
   /** What was decided of clashes under the other permits. */
   decided: (permit: string) => readonly LogEntry[];
 }>;
@@ -178,6 +184,8 @@ export function permitSite(tx: Tx, stored: readonly StoredPermit[], now_ms: numb
   const inPlace = once(() => permitsInPlace(tx, stored));
   const open = once(() => inPlace().filter(({ isOpen }) => isOpen));
   const finder = once(() => clashFinder(open().map(({ permit }) => permit)));
+  const musters = once(() => openMusters(tx));
+  const spot = once(() => spotsOf(plant()));
   const byNumber = once(() => new Map(inPlace().map((one) => [one.number, one])));
   const decided = once(() =>
     open().flatMap(({ number, log }) => {
@@ -217,6 +225,12 @@ export function permitSite(tx: Tx, stored: readonly StoredPermit[], now_ms: numb
     clashes: (number) => {
       const mine = byNumber().get(number);
       return mine === undefined ? [] : finder()(mine.permit);
+    },
+    muster: (details, places) => {
+      const open = musters();
+      if (open.length === 0) return null;
+      const { area } = spotOfWork(plant(), spot(), details, places);
+      return open.find((muster) => covers(muster, area))?.number ?? null;
     },
     decided: (number) => decided().flatMap((one) => (one.number === number ? [] : one.entries)),
   };

@@ -45,7 +45,15 @@ export function settleStanding(
     .innerJoin(isolations, eq(isolations.id, permitIsolations.isolationId))
     .where(and(isAmong(isolations.number, isolationNumbers), inArray(permits.state, [...MOVED_BY_CLOCK])))
     .all();
-  const numbers = [...new Set(rows.map(({ number }) => number))];
+  return settleNumbers(tx, [...new Set(rows.map(({ number }) => number))], now_ms);
+}
+
+/** The same for these permits. Those that the clock does not move stay as they are. */
+export function settleNumbers(
+  tx: Tx,
+  numbers: readonly string[],
+  now_ms: number,
+): Readonly<{ moved: readonly string[]; head: LedgerHead | null }> {
   let head: LedgerHead | null = null;
   const moved: string[] = [];
   for (const permit of permitsNow(tx, numbers, now_ms)) {

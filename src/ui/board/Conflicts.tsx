@@ -34,6 +34,7 @@ export function Conflicts({
   mayDecide: boolean;
 }) {
   const [isWhole, setWhole] = useState(false);
+  const [isHands, setHands] = useState(false);
   const open = rows.filter(({ decided }) => decided === null);
   const reaching = open.filter(({ isOfHands }) => !isOfHands);
   const ofHands = open.filter(({ isOfHands }) => isOfHands);
@@ -68,11 +69,11 @@ export function Conflicts({
         ))}
       </ul>
       {ofHands.length > 0 && (
-        <details className="px-4 py-2">
+        <details className="px-4 py-2" onToggle={({ currentTarget }) => setHands(currentTarget.open)}>
           <summary className="link inline-flex min-h-6 cursor-pointer items-center">
             {ofHands.length} more: people or gear planned for two jobs at once
           </summary>
-          <ul className="mt-1">{ofHands.slice(0, SHARED_MOST).map(one)}</ul>
+          {isHands && <ul className="mt-1">{ofHands.slice(0, SHARED_MOST).map(one)}</ul>}
         </details>
       )}
       {shared.length > 0 && (
@@ -102,6 +103,7 @@ const JOBS_MOST = 12;
 const NO_ANSWER = "The server did not answer: close this and open it again.";
 
 function OpenRow({ row, timeZone, mayDecide }: { row: ConflictRow; timeZone: string; mayDecide: boolean }) {
+  const [isOpen, setOpen] = useState(false);
   const [ways, setWays] = useState<readonly string[] | string>("Looking…");
   const ask = () => {
     fetchInTime(`/api/board/ways?conflict=${encodeURIComponent(row.id)}`, {}, ANSWER_WITHIN_MS.act)
@@ -117,7 +119,13 @@ function OpenRow({ row, timeZone, mayDecide }: { row: ConflictRow; timeZone: str
           {dayAndClock(row.from_ms, timeZone)} to {dayAndClock(row.to_ms, timeZone)}.
         </span>
       </p>
-      <details className="mt-1" onToggle={({ currentTarget }) => currentTarget.open && ask()}>
+      <details
+        className="mt-1"
+        onToggle={({ currentTarget }) => {
+          setOpen(currentTarget.open);
+          if (currentTarget.open) ask();
+        }}
+      >
         <summary className="link inline-flex min-h-6 cursor-pointer items-center text-sm">
           Ways out{mayDecide && ", and decide"}
         </summary>
@@ -139,7 +147,7 @@ function OpenRow({ row, timeZone, mayDecide }: { row: ConflictRow; timeZone: str
           </Link>
           .
         </p>
-        {mayDecide && (
+        {mayDecide && isOpen && (
           <div className="mt-2 max-w-xl">
             <ActForm
               act="conflict.decide"

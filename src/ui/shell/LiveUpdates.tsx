@@ -9,9 +9,11 @@ import { readHappening } from "./happening";
 import { heardBefore, rememberHeard } from "./heard";
 import { looks } from "./looks";
 
+/** More alarms at once are one line. */
+const TOLD_APART = 4;
 /** Readings come every second, and a board shows everybody's acts: such pages look no more often than this. */
 const OFTEN_MS = { readings: 3000, boards: 20_000 };
-const BOARDS: readonly string[] = ["/", "/permits", "/locks"];
+const BOARDS: readonly string[] = ["/", "/permits", "/locks", "/jobs"];
 
 /**
  * Listens to the server and fetches the page again when something changed. What is an alarm is said over everything else,
@@ -79,7 +81,18 @@ export function LiveUpdates() {
   }, [router]);
   return (
     <div role="alert" className={alarms.length > 0 ? "no-print bg-error text-error-content px-4 py-2 md:px-8" : ""}>
-      {alarms.map((number) => (
+      {alarms.length > TOLD_APART && (
+        <p className="flex flex-wrap items-center gap-x-4 gap-y-1">
+          <strong>{alarms.length} permits have stopped.</strong>
+          <Link href="/" className="link">
+            See the board
+          </Link>
+          <button type="button" className="link ml-auto" onClick={() => alarms.forEach(settleAlarm)}>
+            I have seen it
+          </button>
+        </p>
+      )}
+      {(alarms.length > TOLD_APART ? [] : alarms).map((number) => (
         <p key={number} className="flex flex-wrap items-center gap-x-4 gap-y-1">
           <strong>Permit {number} has stopped.</strong>
           <Link href={`/permits/${number}`} className="link" onClick={() => settleAlarm(number)}>

@@ -39,6 +39,7 @@ export type KindRule = Readonly<{
 
 /** Asked of every kind. */
 const EVERY = [
+  "muster",
   "isolation",
   "accepted",
   "stand-ins",

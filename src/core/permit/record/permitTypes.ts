@@ -157,6 +157,8 @@ export type PermitFacts = Readonly<{
   standingHangs: boolean;
   /** Proofs that must be done again before anybody goes on, and why. */
   stale: readonly string[];
+  /** The muster for which all work here is stopped; null where there is none. */
+  muster: string | null;
   /** An isolation under test that may light this work now. */
   litBy: string | null;
   /** The firm whose procedures were not exchanged with ours yet; null when there is nothing to exchange. */

@@ -64,6 +64,19 @@ export const EVERY_ASK: Readonly<Record<string, AskMaker>> = {
     });
   },
 
+  muster: ({ facts }) =>
+    facts.muster === null
+      ? null
+      : known(
+          "muster",
+          "No alarm stops all work here",
+          `muster ${facts.muster} is not closed: everybody is seen first`,
+          {
+            before: "accept",
+            cause: "area alarm",
+          },
+        ),
+
   accepted: ({ facts, now_ms }) => {
     const { acceptedUntil_ms: until_ms } = facts;
     if (until_ms === null) return null;

@@ -43,6 +43,7 @@ const EACH: { [Code in Refusal["code"]]: Extract<Refusal, { code: Code }> } = {
   "already signed on": { code: "already signed on", permit: "P-1" },
   "at other work": { code: "at other work", who: "Nell", permit: "P-2" },
   "not signed on": { code: "not signed on", permit: "P-1" },
+  "not all seen": { code: "not all seen", people: ["Nell", "Otto"] },
   "people on": { code: "people on", people: ["Nell", "Otto"] },
   "permits open": { code: "permits open", permits: ["P-1"] },
   "isolations open": { code: "isolations open", isolations: ["S-1"] },

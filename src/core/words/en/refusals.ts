@@ -102,6 +102,8 @@ function wordsOf(refusal: Refusal): string {
       return `You are not signed on to permit ${refusal.permit}.`;
     case "people on":
       return `Still signed on: ${refusal.people.join(", ")}. Each must sign off and take their own lock off first.`;
+    case "not all seen":
+      return `Not seen yet: ${refusal.people.join(", ")}. Look for them; tick off only whom somebody sees.`;
     case "permits open":
       return `Still open: ${refusal.permits.join(", ")}. Hand back and close first.`;
     case "isolations open":

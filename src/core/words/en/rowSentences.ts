@@ -206,8 +206,13 @@ const SITE: Readonly<Record<string, Words>> = {
   "person.own-password": plain("chose a new password"),
   "person.sign-out-everywhere": ({ person }, _, nameOf) =>
     text(person) === "" ? "signed out everywhere" : `signed ${nameOf(text(person))} out everywhere`,
-  "conflict.decide": ({ conflict, reason }) =>
-    `decided a conflict, ${text(conflict).split(" | ")[0]} with ${text(conflict).split(" | ")[2]}${told(reason)}`,
+  "site.stop": ({ area, reason }, { permits, people }) =>
+    `stopped all work ${text(area) === "" ? "on the site" : at(area)}, ${text(permits)} permits, ${text(people)} people${told(reason)}`,
+  "muster.seen": ({ person }, _, nameOf) => `saw ${nameOf(text(person))}`,
+  "muster.not-seen": ({ person }, _, nameOf) => `took back that ${nameOf(text(person))} was seen`,
+  "muster.close": plain("closed the muster: everybody was seen"),
+  "conflict.decide": ({ conflict, reason }, { with: other }) =>
+    `decided a conflict${text(other) && ` with ${text(other)}`}, ${text(conflict).replace(/ \|.*/, "")}${told(reason)}`,
   "shift.hand-over": ({ remarks, coming }, _, nameOf) =>
     `handed the shift over to ${nameOf(text(coming))}${told(remarks)}`,
   "shift.answer": plain("answered what was asked at a handover"),

@@ -1,7 +1,7 @@
 import type { Spot } from "../../core/board/tracks";
 import type { PermitDetails } from "../../core/permit/kinds/details";
 import { areaAt, placeOf } from "../../core/permit/around/hotWorkZone";
-import { itemAt, type CurrentPlant } from "../plant/plantStore";
+import { itemAt, type CurrentPlant } from "./plantStore";
 
 const NOWHERE: Spot = { x_m: 0, y_m: 0, level_m: 0, area: "", isKnown: false };
 
