@@ -9,30 +9,27 @@ export function siteTimeZone(): string {
 
 let machineZone: string | undefined;
 
-/** "14 Nov 2026, 06:05" in the site's time. */
-export function siteTime(at_ms: number, timeZone = siteTimeZone()): string {
-  return new Intl.DateTimeFormat("en-GB", {
-    timeZone,
-    day: "numeric",
-    month: "short",
-    year: "numeric",
-    hour: "2-digit",
-    minute: "2-digit",
-    hourCycle: "h23",
-  }).format(at_ms);
+/** Making one costs far more than using it, and shift changes ask for many times. */
+const formats = new Map<string, Intl.DateTimeFormat>();
+
+function formatOf(timeZone: string, withDay: boolean): Intl.DateTimeFormat {
+  const key = `${timeZone} ${withDay}`;
+  const day = withDay ? ({ day: "numeric", month: "short", year: "numeric" } as const) : {};
+  const known =
+    formats.get(key) ??
+    new Intl.DateTimeFormat("en-GB", { timeZone, ...day, hour: "2-digit", minute: "2-digit", hourCycle: "h23" });
+  formats.set(key, known);
+  return known;
 }
 
-/** Making one costs far more than using it, and shift changes ask for many times. */
-const clocks = new Map<string, Intl.DateTimeFormat>();
+/** "14 Nov 2026, 06:05" in the site's time. */
+export function siteTime(at_ms: number, timeZone = siteTimeZone()): string {
+  return formatOf(timeZone, true).format(at_ms);
+}
 
 /** "06:05" */
 export function siteClock(at_ms: number, timeZone = siteTimeZone()): string {
-  let clock = clocks.get(timeZone);
-  if (clock === undefined) {
-    clock = new Intl.DateTimeFormat("en-GB", { timeZone, hour: "2-digit", minute: "2-digit", hourCycle: "h23" });
-    clocks.set(timeZone, clock);
-  }
-  return clock.format(at_ms);
+  return formatOf(timeZone, false).format(at_ms);
 }
 
 /** The site's own shift hours. What is written down wrongly stops the server at its first look, and says how to write it. */
@@ -45,13 +42,33 @@ export function shiftHours(): readonly number[] {
   return hours;
 }
 
-/** Every shift change between two moments by the site's clock, in ms. */
+/** Shift changes by zone, hours and day: many permits ask of the same days. */
+const changesOf = new Map<string, readonly number[]>();
+const DAY_MS = 86_400_000;
+const DAYS_MOST = 1000;
+
+/** Every shift change between two moments by the site's clock, in ms. Cost: the days between; each is worked out once. */
 export function shiftChanges(from_ms: number, to_ms: number, timeZone = siteTimeZone()): number[] {
+  const hours = shiftHours();
+  const found: number[] = [];
+  for (let day = Math.floor(from_ms / DAY_MS); day * DAY_MS < to_ms; day++) {
+    for (const at_ms of changesOn(day, timeZone, hours)) if (from_ms <= at_ms && at_ms < to_ms) found.push(at_ms);
+  }
+  return found;
+}
+
+function changesOn(day: number, timeZone: string, hours: readonly number[]): readonly number[] {
+  const key = `${timeZone} ${hours.join()} ${day}`;
+  const known = changesOf.get(key);
+  if (known) return known;
   const clock = (at_ms: number) => {
     const [hour = 0, minute = 0] = siteClock(at_ms, timeZone).split(":").map(Number);
     return { hour, minute };
   };
-  return shiftChangesBetween(from_ms, to_ms, clock, shiftHours());
+  const changes = shiftChangesBetween(day * DAY_MS, (day + 1) * DAY_MS, clock, hours);
+  if (changesOf.size >= DAYS_MOST) changesOf.clear();
+  changesOf.set(key, changes);
+  return changes;
 }
 
 /** The time of this request, in ms UTC: a page and its frame are drawn for one moment. */

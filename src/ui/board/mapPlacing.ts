@@ -5,51 +5,81 @@ export type Box = Readonly<{ x: number; y: number; width: number; height: number
 const meets = (a: Box, b: Box) =>
   a.x < b.x + b.width && b.x < a.x + a.width && a.y < b.y + b.height && b.y < a.y + a.height;
 
+/** Boxes by the squares that they touch: who asks looks at its own neighbourhood only. */
+class Taken {
+  private readonly squares = new Map<number, Box[]>();
+
+  add(box: Box): void {
+    for (const square of squaresOf(box)) {
+      const known = this.squares.get(square);
+      if (known) known.push(box);
+      else this.squares.set(square, [box]);
+    }
+  }
+
+  isFree(box: Box): boolean {
+    return squaresOf(box).every((square) => !this.squares.get(square)?.some((other) => meets(box, other)));
+  }
+}
+
+const SQUARE = 40;
+const ACROSS = 1000;
+
+function squaresOf({ x, y, width, height }: Box): number[] {
+  const squares: number[] = [];
+  for (let i = Math.floor(x / SQUARE); i <= Math.floor((x + width) / SQUARE); i++) {
+    for (let j = Math.floor(y / SQUARE); j <= Math.floor((y + height) / SQUARE); j++) squares.push(i * ACROSS + j);
+  }
+  return squares;
+}
+
 /**
  * A place for each box, as near as there is room to where it is wanted: there, else in rings around it; within the picture.
- * Where there is no room at all it stands where it is wanted, for nothing is left out. Cost: boxes by boxes, each a few tries.
+ * Where there is no room at all it stands where it is wanted, for nothing is left out. Cost: a few tries for each.
  */
 export function placeApart(
   wanted: readonly Box[],
   picture: Readonly<{ width: number; height: number }>,
   /** What stands there already. */
-  taken: readonly Box[] = [],
+  there: readonly Box[] = [],
 ): Box[] {
-  const placed = [...taken];
-  for (const box of wanted) placed.push(freePlace(box, placed, picture));
-  return placed.slice(taken.length);
+  const taken = new Taken();
+  for (const box of there) taken.add(box);
+  return wanted.map((box) => {
+    const place = freePlace(box, taken, picture);
+    taken.add(place);
+    return place;
+  });
 }
 
 const RINGS = 7;
 const STEP = 8;
 
-function freePlace(box: Box, placed: readonly Box[], picture: Readonly<{ width: number; height: number }>): Box {
+function freePlace(box: Box, taken: Taken, picture: Readonly<{ width: number; height: number }>): Box {
   const inside = within(box, picture);
-  for (let ring = 0; ring <= RINGS; ring++) {
-    for (const [dx, dy] of ring === 0 ? [[0, 0] as const] : around(ring)) {
-      const tried = within(
-        { ...box, x: box.x + dx * (box.width / 4 + STEP), y: box.y + dy * (box.height / 2 + STEP / 2) },
-        picture,
-      );
-      if (!placed.some((other) => meets(other, tried))) return tried;
+  if (taken.isFree(inside)) return inside;
+  for (let ring = 1; ring <= RINGS; ring++) {
+    for (const [dx, dy] of AROUND) {
+      const x = box.x + dx * ring * (box.width / 4 + STEP);
+      const y = box.y + dy * ring * (box.height / 2 + STEP / 2);
+      const tried = within({ ...box, x, y }, picture);
+      if (taken.isFree(tried)) return tried;
     }
   }
   return inside;
 }
 
 /** Down and up first: what is beside reads as another thing. */
-function around(ring: number): (readonly [number, number])[] {
-  return [
-    [0, ring],
-    [0, -ring],
-    [ring, 0],
-    [-ring, 0],
-    [ring, ring],
-    [-ring, -ring],
-    [ring, -ring],
-    [-ring, ring],
-  ];
-}
+const AROUND = [
+  [0, 1],
+  [0, -1],
+  [1, 0],
+  [-1, 0],
+  [1, 1],
+  [-1, -1],
+  [1, -1],
+  [-1, 1],
+] as const;
 
 function within(box: Box, { width, height }: Readonly<{ width: number; height: number }>): Box {
   return {

@@ -1,21 +1,28 @@
 /** Times for reading, in the site's time zone. Both server and browser are given the zone, so that they agree. */
+
+/** Making one costs far more than using it, and a board writes hundreds of times. */
+const formats = new Map<string, Intl.DateTimeFormat>();
+
+function formatOf(timeZone: string, kind: keyof typeof KINDS): Intl.DateTimeFormat {
+  const key = `${kind} ${timeZone}`;
+  const known = formats.get(key) ?? new Intl.DateTimeFormat("en-GB", { timeZone, ...KINDS[kind] });
+  formats.set(key, known);
+  return known;
+}
+const KINDS = {
+  clock: { hour: "2-digit", minute: "2-digit", hourCycle: "h23" },
+  date: { day: "numeric", month: "short", year: "numeric" },
+  day: { weekday: "short", day: "numeric", month: "short" },
+} as const;
+
 export function clock(at_ms: number, timeZone: string): string {
-  return new Intl.DateTimeFormat("en-GB", { timeZone, hour: "2-digit", minute: "2-digit", hourCycle: "h23" }).format(
-    at_ms,
-  );
+  return formatOf(timeZone, "clock").format(at_ms);
 }
 
 /** "Sun 29 Nov, 06:05"; where half a year or more lies between, "29 Nov 2027": the year says more than the hour. */
 export function dayAndClock(at_ms: number, timeZone: string): string {
-  if (Math.abs(at_ms - Date.now()) > FAR_MS) {
-    return new Intl.DateTimeFormat("en-GB", { timeZone, day: "numeric", month: "short", year: "numeric" }).format(
-      at_ms,
-    );
-  }
-  const day = new Intl.DateTimeFormat("en-GB", { timeZone, weekday: "short", day: "numeric", month: "short" }).format(
-    at_ms,
-  );
-  return `${day}, ${clock(at_ms, timeZone)}`;
+  if (Math.abs(at_ms - Date.now()) > FAR_MS) return formatOf(timeZone, "date").format(at_ms);
+  return `${formatOf(timeZone, "day").format(at_ms)}, ${clock(at_ms, timeZone)}`;
 }
 const FAR_MS = 183 * 86_400_000;
 
