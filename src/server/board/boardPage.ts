@@ -118,6 +118,8 @@ function dueRows(
   for (const view of views) {
     const { next } = view;
     // Who is at work is on the picture, and what falls due under their permit is listed: nothing waits for anybody.
+    // A permit that is stopped or has expired is listed by itself.
+    if (next !== null && next.urgent && next.stage === "permits") continue;
     if (next !== null && !next.urgent && view.permits.some(({ state }) => state === "live")) continue;
     if (next === null || (!view.hasIsolation && view.windowFrom_ms > now_ms + PLANNED_WITHIN_MS)) continue;
     add(

@@ -93,13 +93,13 @@ export function BoardBench(props: Props) {
             <strong>Time by area</strong>
           </p>
           {chosen_ms !== null && (
-            <button type="button" className="btn btn-xs" onClick={() => setChosen(null)}>
+            <button type="button" className="btn btn-sm" onClick={() => setChosen(null)}>
               {isNowIn ? "Back to now" : "Back to the start"}
             </button>
           )}
           <label className="ml-auto flex items-center gap-2">
             <span className="sr-only">Area</span>
-            <select className="select select-xs" value={area} onChange={(event) => setArea(event.target.value)}>
+            <select className="select select-sm" value={area} onChange={(event) => setArea(event.target.value)}>
               <option value="">all areas</option>
               {areasShown.map((name) => (
                 <option key={name}>{name}</option>

@@ -61,7 +61,7 @@ export function SiteMap({
     <div className="board-map">
       <svg
         viewBox={`0 0 ${WIDTH} ${view.height}`}
-        className="block w-full min-w-[40rem]"
+        className="block w-full min-w-[43.5rem]"
         role="group"
         aria-label="Site plan"
       >

@@ -37,12 +37,12 @@ export function TryWindow({
   const hands = found.filter(({ isOfHands }) => isOfHands);
   const reaching = found.filter(({ isOfHands }) => !isOfHands);
   return (
-    <section aria-label="What if" className="border-base-300 border-t px-4 py-2 text-sm">
+    <section aria-label="Another time for a planned job" className="border-base-300 border-t px-4 py-2 text-sm">
       <div className="flex flex-wrap items-center gap-x-3 gap-y-1">
         <label className="flex items-center gap-2">
           What if
           <select
-            className="select select-xs w-auto"
+            className="select select-sm w-auto"
             value={trial?.job ?? ""}
             onChange={({ target }) => choose(target.value === "" ? null : { job: target.value, by_ms: 0 })}
           >

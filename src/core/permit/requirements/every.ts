@@ -69,8 +69,8 @@ export const EVERY_ASK: Readonly<Record<string, AskMaker>> = {
       ? null
       : known(
           "muster",
-          "No alarm stops all work here",
-          `muster ${facts.muster} is not closed: everybody is seen first`,
+          "No muster is open here",
+          `${facts.muster} is, and all work stands still until everybody was seen`,
           {
             before: "accept",
             cause: "area alarm",
