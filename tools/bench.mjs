@@ -1,4 +1,4 @@
-// npm run bench [engine|schedule|instruments|server]: times the engine beside igraph and networkx, and schedules and calculators beside each
+// npm run bench [engine|schedule|instruments|server|conflicts]: times the engine beside igraph and networkx, and schedules and calculators beside each
 // other, each in one run, and writes docs/benchmarks.md. Not a test.
 import { spawnSync } from "node:child_process";
 import { mkdirSync, readFileSync, writeFileSync } from "node:fs";
@@ -12,6 +12,7 @@ const BENCHES = {
   schedule: "scheduleBench.ts",
   instruments: "instrumentBench.ts",
   server: "serverBench.ts",
+  conflicts: "conflictBench.ts",
 };
 const wanted = process.argv[2];
 if (wanted !== undefined && !(wanted in BENCHES)) {

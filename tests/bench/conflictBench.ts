@@ -68,15 +68,24 @@ function median_ms(run: () => unknown, times = 9): number {
   return took.sort((a, b) => a - b)[times >> 1]!;
 }
 
-if (process.argv[1]?.includes("conflictBench")) {
-  const works = weeksOfWork(2000);
-  process.stdout.write(
-    JSON.stringify({
-      found: findConflicts(works).length,
-      inPairs: allPairs(works),
-      search: median_ms(() => findConflicts(works)),
-      pairs: median_ms(() => allPairs(works)),
-      full: median_ms(() => allPairsInFull(works), 3),
-    }),
-  );
-}
+const SIZES = [500, 1000, 2000];
+const rows = SIZES.map((size) => {
+  const works = weeksOfWork(size);
+  const found = findConflicts(works).length;
+  const search = median_ms(() => findConflicts(works));
+  const pairs = median_ms(() => allPairs(works), 5);
+  const full = median_ms(() => allPairsInFull(works), 3);
+  return { size, found, search, pairs, full };
+});
+const ms = (value: number) => value.toFixed(value < 10 ? 1 : 0);
+process.stdout.write(
+  `${[
+    "",
+    "| jobs | conflicts | search, ms | all pairs, times first, ms | all pairs in full, ms | in full ÷ search |",
+    "| ---: | ---: | ---: | ---: | ---: | ---: |",
+    ...rows.map(
+      ({ size, found, search, pairs, full }) =>
+        `| ${[size, found, ms(search), ms(pairs), ms(full), (full / search).toFixed(1)].join(" | ")} |`,
+    ),
+  ].join("\n")}\n\nNode ${process.version}. Times of one run; compare only within it.\n`,
+);

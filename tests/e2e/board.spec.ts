@@ -1,4 +1,4 @@
-import { expect, test } from "./site";
+import { expect, post, test } from "./site";
 import { expectNoAxeViolation } from "./axe";
 import { done } from "./work";
 
@@ -62,4 +62,44 @@ test("work that stops is seen on an open board within a second", async ({ as }) 
   await done(petra, "permit.stop", { permit: "P-0001", reason: "Oil under the table" });
   await expect(plan.getByRole("link", { name: /^P-0001, .*stopped/ })).toBeVisible({ timeout: 3000 });
   await expect(maren.getByRole("list", { name: "Due" }).getByText("Work stopped: Oil under the table")).toBeVisible();
+});
+
+test("anybody stops the whole site; everybody is looked for; then work goes on permit by permit", async ({
+  as,
+  site,
+}) => {
+  const tomas = await as("Tomas Veyron");
+  await tomas.goto("/");
+  await tomas.locator("summary", { hasText: "Stop all work" }).click();
+  await tomas.getByLabel("Why all work stops").fill("Fire at the boiler house");
+  await tomas.getByRole("button", { name: "Stop all work now" }).click();
+  await expect(tomas).toHaveURL(/\/muster\/M-0001$/);
+  const left = tomas.getByRole("list", { name: "Not seen yet" }).getByRole("listitem");
+  await expect(left).toHaveCount(4);
+
+  const idris = await as("Idris Halloway");
+  await idris.goto("/");
+  await expect(idris.getByText("All work on the site is stopped:")).toBeVisible();
+  await expect(idris.getByText("4 of 4 not seen.")).toBeVisible();
+  // Nobody lets work go on, and nobody closes it, while somebody is missing.
+  expect((await post(idris, "permit.resume", { permit: "P-0001", words: "all clear" })).body.sentence).toContain(
+    "M-0001",
+  );
+  expect((await post(idris, "muster.close", { muster: "M-0001" })).body.sentence).toContain("Petra Quillon");
+  for (let n = 4; n > 0; n--) {
+    await left.first().getByRole("button", { name: "Seen" }).click();
+    await expect(left).toHaveCount(n - 1);
+  }
+  await expect(tomas.getByText("Everybody was seen.")).toBeVisible();
+  await expectNoAxeViolation(tomas, "muster");
+  await idris.goto("/muster/M-0001");
+  await idris.getByLabel("Your PIN").fill("4711");
+  await idris.getByRole("button", { name: "Close the muster" }).click();
+  await expect(idris.getByText("Work goes on permit by permit.")).toBeVisible();
+  await done(idris, "permit.resume", { permit: "P-0001", words: "Looked at the place; all as it was." });
+  await idris.goto("/");
+  const plan = idris.getByRole("group", { name: "Site plan" });
+  await expect(plan.getByRole("link", { name: /^P-0001, .*active/ })).toBeVisible();
+  await expect(plan.getByRole("link", { name: /^P-0002, .*stopped/ })).toBeVisible();
+  expect(site.lantern("verify").out).toContain("The state is as the ledger wrote it");
 });

@@ -2,7 +2,8 @@ import { dueOfPermit, inOrder, type DueItem } from "../../core/board/dueList";
 import type { SharedPoint } from "../../core/conflict/search";
 import type { SiteTracks } from "../../core/board/tracks";
 import type { Area } from "../../core/plant/plant";
-import { database } from "../db/database";
+import { database, type Db } from "../db/database";
+import { writesOn } from "../db/statements";
 import { openJobs, type OpenJob } from "../job/openJobs";
 import { namesOf, type Person } from "../people/signIn";
 import { openPermits } from "../permit/openPermits";
@@ -52,27 +53,57 @@ export type BoardPage = Readonly<{
   alarms: readonly Readonly<{ number: string; is: "broken" | "asked" }>[];
 }>;
 
+/** What is the same for whoever looks. */
+type Site = Readonly<{
+  window: BoardPage["window"];
+  views: readonly OpenJob[];
+  tracks: SiteTracks;
+  conflicts: ReturnType<typeof conflictsNow>;
+}>;
+type Kept = Readonly<{ site: Site; at_ms: number; middle: string; writes: number }>;
+
+/** Kept with the connection, as the look at the permits is: pages are bundled apart. */
+const KEPT = Symbol.for("heavy-lantern.site-picture");
+/** A picture this old is as good as one of now. Whatever changes makes a new one. */
+const GOOD_FOR_MS = 1000;
+
+/** One look at the site for all who look at the same moment within a second, while nothing changes. */
+function siteAbout(db: Db, middle_ms: number, now_ms: number): Site {
+  const kept = (db.$client as Db["$client"] & { [KEPT]?: Kept })[KEPT];
+  const middle = middle_ms === now_ms ? "now" : String(middle_ms);
+  const writes = writesOn(db.$client);
+  const age_ms = now_ms - (kept?.at_ms ?? -Infinity);
+  if (kept?.writes === writes && kept.middle === middle && age_ms >= 0 && age_ms < GOOD_FOR_MS) return kept.site;
+  const window = { from_ms: middle_ms - BEFORE_MS, to_ms: middle_ms + AFTER_MS };
+  const site: Site = {
+    window,
+    views: openJobs(db, now_ms),
+    tracks: siteTracks(window, now_ms, db),
+    conflicts: conflictsNow(db, now_ms),
+  };
+  (db.$client as Db["$client"] & { [KEPT]?: Kept })[KEPT] = { site, at_ms: now_ms, middle, writes };
+  return site;
+}
+
 /**
  * The site about a moment, for one person: what is drawn, what is due, what would go wrong. `middle_ms` may be any moment; what
- * is due is always of now. Cost: a bounded number of queries; linear in what is open.
+ * is due is always of now. Cost: a bounded number of queries; linear in what is open; little for the next who looks.
  */
 export function boardPage(person: Person, middle_ms: number, now_ms: number): BoardPage {
   const db = database();
   const plant = currentPlant(db);
-  const window = { from_ms: middle_ms - BEFORE_MS, to_ms: middle_ms + AFTER_MS };
-  const views = openJobs(db, now_ms);
-  const { found, unplanned, shared } = conflictsNow(db, now_ms);
+  const { window, views, tracks, conflicts: all } = siteAbout(db, middle_ms, now_ms);
   const nameOf = namesOf(db);
-  const conflicts = found.slice(0, LISTED_MOST).map((one) => conflictRow(one, nameOf, person.units));
+  const conflicts = all.found.slice(0, LISTED_MOST).map((one) => conflictRow(one, nameOf, person.units));
   return {
     window,
     areas: plant?.plant.areas ?? [],
-    tracks: siteTracks(window, now_ms, db),
+    tracks,
     due: dueRows(person, views, conflicts, nameOf, now_ms),
     conflicts,
     openJobs: views.length,
-    unplanned,
-    shared: shared.slice(0, LISTED_MOST),
+    unplanned: all.unplanned,
+    shared: all.shared.slice(0, LISTED_MOST),
     hasPlant: plant !== null,
     alarms: views.flatMap(({ number, planFault }): BoardPage["alarms"] =>
       planFault === null ? [] : [{ number, is: planFault.code === "plan fell" ? "broken" : "asked" }],

@@ -12,7 +12,7 @@ import { looks } from "./looks";
 /** More alarms at once are one line. */
 const TOLD_APART = 4;
 /** Readings come every second, and a board shows everybody's acts: such pages look no more often than this. */
-const OFTEN_MS = { readings: 3000, boards: 20_000 };
+const OFTEN_MS = { readings: 3000, boards: 5000 };
 const BOARDS: readonly string[] = ["/", "/permits", "/locks", "/jobs"];
 
 /**

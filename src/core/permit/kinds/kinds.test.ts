@@ -3,7 +3,7 @@ import type { DetailsOf, PermitDetails } from "./details";
 import { detailsSchema } from "./details";
 import { KIND_RULES, kindRule, PERMIT_KINDS } from "./kinds";
 import { lifeTableMarkdown } from "../life/lifeTable";
-import { asksOf } from "../requirements/requirements";
+import { asksOf, missingWhileLive } from "../requirements/requirements";
 import { readFileSync } from "node:fs";
 import { join } from "node:path";
 import type { PermitFacts } from "../record/permitTypes";
@@ -41,6 +41,13 @@ describe("the kinds of permit", () => {
     expect(unmet(DETAILS["line break"], touch)).toContain("planned for");
     expect(unmet({ ...DETAILS["hot work"], inEquipment: true }, touch)).toContain("planned for");
     expect(unmet(DETAILS["hot work"], touch)).not.toContain("planned for");
+  });
+  test.each(PERMIT_KINDS)("%s stops, and does not begin, while a muster is open where it is", (kind) => {
+    expect(unmet(DETAILS[kind], { muster: "M-0001" })).toContain("muster");
+    expect(unmet(DETAILS[kind])).not.toContain("muster");
+    const facts = wellFacts({ muster: "M-0001" });
+    const held = missingWhileLive({ permit: draftOf(DETAILS[kind], { state: "live" }), facts, now_ms: HOUR });
+    expect(held.find(({ id }) => id === "muster")).toMatchObject({ cause: "area alarm", before: "accept" });
   });
   test.each(PERMIT_KINDS)("%s waits for the hazards to be decided", (kind) => {
     expect(unmet(DETAILS[kind], { hazardsOpen: null })).toContain("hazards");

@@ -175,6 +175,7 @@ function expectSafe(permit: PermitLife, facts: PermitFacts, now_ms: number): voi
   checkPermit(permit, facts, now_ms);
   const within = inside(permit.log);
   if (permit.state === "live") {
+    expect(facts.muster).toBeNull();
     expect(now_ms).toBeLessThan(permit.validTo_ms);
     if (permit.details.kind === "hot work") {
       expect(onPost(permit.log).some(({ post }) => post === "fire watch")).toBe(true);
@@ -251,10 +252,11 @@ test("over any sequence of acts, waits and upsets a permit keeps its promises, a
         if (permit.state === "watching" || lastOf(permit.log, "purge begun", "purge ended")?.type === "purge begun") {
           now_ms += 9 * MINUTE;
         }
-        // Now and then the isolation is lifted, or an instrument falls silent, and later it is well again.
+        // Now and then all work is stopped, the isolation is lifted, or an instrument falls silent, and later it is well again.
         const sick = one.upset === 0;
         facts = {
           ...facts,
+          muster: one.upset === 2 ? "M-0001" : null,
           isolations: [isolationNow(sick ? NOT_HELD[one.wait % NOT_HELD.length]! : null)],
           detectors:
             one.upset === 1
