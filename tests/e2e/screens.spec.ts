@@ -3,7 +3,14 @@ import { expect, test } from "./site";
 
 /** In groups, so that two workers share them. */
 const SCREENS: Readonly<Record<string, readonly string[]>> = {
-  "the job, as it is planned": ["/", "/jobs", "/jobs/new", "/jobs/J-0003/ask", "/jobs/J-0001/energies", "/jobs/J-0002/points"],
+  "the job, as it is planned": [
+    "/",
+    "/jobs",
+    "/jobs/new",
+    "/jobs/J-0003/ask",
+    "/jobs/J-0001/energies",
+    "/jobs/J-0002/points",
+  ],
   "the job, as it is done": [
     "/jobs/J-0005/time",
     "/jobs/J-0005/kit",

@@ -71,13 +71,18 @@ export function permitsInPlace(tx: Tx, loaded: readonly StoredPermit[] = []): In
   });
 }
 
-type SpotOf = (place: string) => Readonly<{ x_m: number; y_m: number; known: boolean }>;
+type SpotOf = (place: string) => Readonly<{ x_m: number; y_m: number; level_m: number; known: boolean }>;
+
+function whereOf(details: Extract<PermitDetails, { x_m: number }>) {
+  const { x_m, y_m } = details;
+  return "level_m" in details ? { x_m, y_m, level_m: details.level_m } : { x_m, y_m };
+}
 
 function facesOf(spotOf: SpotOf, job: Job, details: PermitDetails): PermitInPlace["faces"] {
   return job.faces.map(({ place, how }) => {
     const { known, ...spot } = spotOf(place);
     // A permit that says where it is knows better than the register where its item stands.
-    const at = "x_m" in details ? { x_m: details.x_m, y_m: details.y_m, known: true } : { ...spot, known };
+    const at = "x_m" in details ? { ...spot, ...whereOf(details), known: true } : { ...spot, known };
     return { tag: place, how, ...at };
   });
 }
@@ -86,7 +91,7 @@ function spotsOf(plant: CurrentPlant | null): SpotOf {
   return (place) => {
     const item = plant && itemAt(plant, place);
     const spot = item && plant ? placeOf(item, plant.plant.areas) : null;
-    return { x_m: spot?.x_m ?? 0, y_m: spot?.y_m ?? 0, known: spot !== null };
+    return spot === null ? { x_m: 0, y_m: 0, level_m: 0, known: false } : { ...spot, known: true };
   };
 }
 

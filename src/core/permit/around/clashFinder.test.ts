@@ -27,6 +27,7 @@ const permit = (number: string): fc.Arbitrary<PermitInPlace> =>
             tag: fc.constant(tag),
             how: fc.constantFrom(["open"] as const, ["touch"] as const),
             x_m: metres,
+            level_m: fc.constantFrom(-5, 0, 12),
             y_m: metres,
             known: fc.boolean(),
           }),

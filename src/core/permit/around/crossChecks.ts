@@ -1,7 +1,7 @@
 import type { How } from "../../request/jobFile";
 import type { PersonId } from "../../people/roles";
 import { gasEnergy_J, keepOut } from "../../energy/gasEnergy";
-import { HOT_WORK } from "../../fire/hotWork";
+import { flameReach_m } from "../../fire/flameReach";
 import type { PermitDetails } from "../kinds/details";
 
 /** A permit as others see it: where it is, who is on it, what its isolation takes away. */
@@ -10,7 +10,14 @@ export type PermitInPlace = Readonly<{
   job: string;
   details: PermitDetails;
   isolations: readonly string[];
-  faces: readonly Readonly<{ tag: string; how: readonly How[]; x_m: number; y_m: number; known: boolean }>[];
+  faces: readonly Readonly<{
+    tag: string;
+    how: readonly How[];
+    x_m: number;
+    y_m: number;
+    level_m: number;
+    known: boolean;
+  }>[];
   /** Signed on, on a post or inside. */
   people: readonly PersonId[];
   lifts: readonly Readonly<{ what: string; x_m: number; y_m: number }>[];
@@ -107,10 +114,16 @@ function nearFaces(spot: Spot, other: PermitInPlace, reach_m: number) {
   return other.faces.filter((face) => !face.known || Math.hypot(face.x_m - spot.x_m, face.y_m - spot.y_m) <= reach_m);
 }
 
+/** Sparks get farther on floors below. */
+function isWithinFlame(flameAt: Spot & Readonly<{ level_m: number }>, face: PermitInPlace["faces"][number]): boolean {
+  const distance_m = Math.hypot(face.x_m - flameAt.x_m, face.y_m - flameAt.y_m);
+  return !face.known || distance_m <= flameReach_m(flameAt.level_m - face.level_m);
+}
+
 function flame(hot: PermitInPlace, cold: PermitInPlace, add: Add): void {
   const { details } = hot;
   if (details.kind !== "hot work") return;
-  const near = nearFaces(details, cold, HOT_WORK.clear_m);
+  const near = cold.faces.filter((face) => isWithinFlame(details, face));
   const opened = near.filter(({ how }) => cold.details.kind === "line break" || how.includes("open"));
   if (opened.length > 0 && cold.job !== hot.job) {
     const tags = opened.map(({ tag }) => tag);

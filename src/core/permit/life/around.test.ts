@@ -64,7 +64,7 @@ describe("where permits touch", () => {
     job: `J-${number}`,
     details: { kind: "general" },
     isolations: [],
-    faces: [{ tag: "T-1", how: ["touch"], x_m: 0, y_m: 0, known: true }],
+    faces: [{ tag: "T-1", how: ["touch"], x_m: 0, y_m: 0, level_m: 0, known: true }],
     people: [],
     lifts: [],
     loses: [],
@@ -73,7 +73,7 @@ describe("where permits touch", () => {
   const hot = inPlace("P-1", { details: { ...DETAILS["hot work"], x_m: 0, y_m: 0 }, faces: [] });
   const kinds = (one: PermitInPlace, ...others: PermitInPlace[]) => crossChecks(one, others).map(({ kind }) => kind);
   const face = (x_m: number, how: "open" | "touch" | "enter", known = true) =>
-    ({ tag: `F-${x_m}`, how: [how], x_m, y_m: 0, known }) as const;
+    ({ tag: `F-${x_m}`, how: [how], x_m, y_m: 0, level_m: 0, known }) as const;
 
   test("the same isolation, place or person; not for two permits of one job, but for the person", () => {
     const [a, b] = [inPlace("P-1", { isolations: ["S-1"] }), inPlace("P-2", { isolations: ["S-1"] })];
@@ -86,6 +86,13 @@ describe("where permits touch", () => {
     expect(kinds(hot, inPlace("P-2", { faces: [face(10, "open")] }))).toEqual(["flame and open end"]);
     expect(kinds(hot, inPlace("P-2", { faces: [face(11, "open")] }))).toEqual([]);
     expect(kinds(hot, inPlace("P-2", { faces: [face(500, "open", false)] }))).toEqual(["flame and open end"]);
+    // From a floor above, sparks get farther down; from one below, no farther up.
+    const from = (level_m: number) =>
+      inPlace("P-1", { ...hot, details: { ...DETAILS["hot work"], x_m: 0, y_m: 0, level_m } });
+    const opened = (x_m: number) => inPlace("P-2", { faces: [face(x_m, "open")] });
+    expect(kinds(from(12), opened(25))).toEqual(["flame and open end"]);
+    expect(kinds(from(12), opened(60))).toEqual([]);
+    expect(kinds(from(-5), opened(11))).toEqual([]);
     const line = inPlace("P-2", { details: DETAILS["line break"], faces: [face(5, "touch")] });
     expect(kinds(line, hot)).toEqual(["flame and open end"]);
     const entry = inPlace("P-2", { details: DETAILS["confined space entry"], faces: [face(5, "enter")] });
