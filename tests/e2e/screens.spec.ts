@@ -36,6 +36,7 @@ const SCREENS: Readonly<Record<string, readonly string[]>> = {
     "/plant/import",
     "/store",
     "/people",
+    "/people/here",
     "/ledger",
     "/nowhere",
   ],

@@ -1,4 +1,5 @@
 import type { Metadata } from "next";
+import Link from "next/link";
 import { accountsNow } from "@/server/acts/accounts";
 import { requirePerson } from "@/server/people/session";
 import { requestTime_ms, siteTime } from "@/server/runtime/siteTime";
@@ -22,7 +23,10 @@ export default async function PeoplePage() {
             , <span className="num">{gone}</span> may not any more
           </>
         )}
-        .
+        .{" "}
+        <Link href="/people/here" className="link">
+          Who is where now
+        </Link>
       </p>
       <div className="grid items-start gap-x-12 gap-y-8 lg:grid-cols-[minmax(0,3fr)_minmax(0,2fr)]">
         <ul className="border-base-300 max-w-4xl border-t">

@@ -75,10 +75,12 @@ function siteAbout(db: Db, middle_ms: number, now_ms: number): Site {
   const age_ms = now_ms - (kept?.at_ms ?? -Infinity);
   if (kept?.writes === writes && kept.middle === middle && age_ms >= 0 && age_ms < GOOD_FOR_MS) return kept.site;
   const window = { from_ms: middle_ms - BEFORE_MS, to_ms: middle_ms + AFTER_MS };
+  const views = openJobs(db, now_ms);
+  const underWay = new Set(views.filter((view) => view.isUnderWay).map(({ number }) => number));
   const site: Site = {
     window,
-    views: openJobs(db, now_ms),
-    tracks: siteTracks(window, now_ms, db),
+    views,
+    tracks: siteTracks(window, now_ms, db, underWay),
     conflicts: conflictsNow(db, now_ms),
   };
   (db.$client as Db["$client"] & { [KEPT]?: Kept })[KEPT] = { site, at_ms: now_ms, middle, writes };

@@ -1,4 +1,4 @@
-import { and, asc, eq, gte, inArray, isNull, lt, ne, or, sql } from "drizzle-orm";
+import { and, asc, eq, gte, inArray, isNull, lt, or, sql } from "drizzle-orm";
 import {
   countSteps,
   valueAt,
@@ -17,7 +17,7 @@ import { PERMIT_STATES, type PermitLife, type PermitState } from "../../core/per
 import type { Job } from "../../core/request/jobFile";
 import { database, type Db } from "../db/database";
 import { isAmong } from "../db/isAmong";
-import { holds, isolations, items, jobIsolations, jobs, ledger, permits } from "../db/schema";
+import { holds, items, jobs, ledger, permits } from "../db/schema";
 import { openPermits } from "../permit/openPermits";
 import { loadPermits } from "../permit/permitStore";
 import { currentPlant, type CurrentPlant } from "../plant/plantStore";
@@ -34,6 +34,8 @@ export function siteTracks(
   window: Readonly<{ from_ms: number; to_ms: number }>,
   now_ms: number,
   db: Db = database(),
+  /** Numbers of jobs for which something is isolated. */
+  underWay: ReadonlySet<string> = new Set(),
 ): SiteTracks {
   const plant = currentPlant(db);
   const spot = spotsOf(plant);
@@ -42,27 +44,17 @@ export function siteTracks(
     .filter(({ life }) => life.validFrom_ms < window.to_ms);
   const isOpen = new Set(open.map(({ life }) => life.number));
   const ended = numbersEnded(db, window).filter((number) => !isOpen.has(number));
-  const statesOf = recordedStates(db, [...isOpen, ...ended]);
+  const { statesOf, over } = fromLedger(db, [...isOpen, ...ended], window.from_ms);
   const closed = loadPermits(
     db,
     ended.filter((number) => wasOutIn(window, statesOf(number))),
   ).map(({ life, row }) => ({ life, jobId: row.jobId }));
   const shown = [...open, ...closed];
-  const over = overSince(db, window.from_ms);
   const rows = jobRows(
     db,
     shown.map(({ jobId }) => jobId),
     window,
     [...over.keys()],
-  );
-  const isolated = new Set(
-    db
-      .select({ jobId: jobIsolations.jobId })
-      .from(jobIsolations)
-      .innerJoin(isolations, eq(isolations.id, jobIsolations.isolationId))
-      .where(ne(isolations.state, "restored"))
-      .all()
-      .map(({ jobId }) => jobId),
   );
   const jobOf = new Map(rows.map((row) => [row.id, row]));
   return {
@@ -70,7 +62,7 @@ export function siteTracks(
       const job = jobOf.get(jobId);
       return job ? [permitTrack(life, statesOf(life.number), job, { plant, spot })] : [];
     }),
-    jobs: rows.map((row) => jobTrack(row, over.get(row.number) ?? null, isolated.has(row.id), spot)),
+    jobs: rows.map((row) => jobTrack(row, over.get(row.number) ?? null, underWay.has(row.number), spot)),
     locks: lockTracks(db, window.from_ms, spot),
   };
 }
@@ -109,7 +101,6 @@ function jobRows(
     .all();
 }
 
-const PERMIT_OVER: readonly PermitState[] = ["closed", "cancelled", "work done"];
 const rowState = sql<string | null>`json_extract(${ledger.body}, '$.answer.answer.state')`;
 
 /** Somebody could be under it at some moment of the window. */
@@ -131,16 +122,11 @@ const ENDED_WITHIN_MS = 14 * DAY_MS;
 
 /**
  * Permits that are over now and may have been out in a window: by their time, and by when they were ended. Not found is only
- * one that had expired before the window and was ended more than two weeks after it began. Cost: two queries.
+ * one that had expired before the window and was ended more than two weeks after it began. Cost: one query by two indexes.
  */
 function numbersEnded(db: Db, { from_ms, to_ms }: Readonly<{ from_ms: number; to_ms: number }>): string[] {
-  const byTime = db
-    .select({ number: permits.number })
-    .from(permits)
-    .where(and(inArray(permits.state, [...PERMIT_OVER]), lt(permits.validFrom, to_ms), gte(permits.validTo, from_ms)))
-    .all();
-  const byEnd = db
-    .selectDistinct({ number: ledger.subject })
+  const ended = db
+    .select({ number: ledger.subject })
     .from(ledger)
     .where(
       and(
@@ -149,54 +135,61 @@ function numbersEnded(db: Db, { from_ms, to_ms }: Readonly<{ from_ms: number; to
         eq(ledger.outcome, "done"),
         inArray(ledger.type, [...ENDING]),
       ),
+    );
+  const isOver = sql`+${permits.state} IN ('closed', 'cancelled', 'work done')`;
+  return db
+    .select({ number: permits.number })
+    .from(permits)
+    .where(
+      or(
+        and(isOver, lt(permits.validFrom, to_ms), gte(permits.validTo, from_ms)),
+        and(isOver, inArray(permits.number, ended)),
+      ),
     )
-    .all();
-  return [...new Set([...byTime, ...byEnd].map(({ number }) => number))];
+    .all()
+    .map(({ number }) => number);
 }
 
 const STATES: ReadonlySet<string> = new Set(PERMIT_STATES);
 
-/** The states that permits went through, as their rows of the ledger say. Cost: one query. */
-function recordedStates(db: Db, numbers: readonly string[]): (number: string) => Steps<PermitState> {
-  const rows = grouped(
-    db
-      .select({ seq: ledger.seq, subject: ledger.subject, at: ledger.doneAt, state: rowState })
-      .from(ledger)
-      .where(and(isAmong(ledger.subject, numbers), eq(ledger.outcome, "done")))
-      .all()
-      // Ordered here: asked to order by its key, the database reads the whole ledger.
-      .sort((a, b) => a.seq - b.seq),
-    ({ subject }) => subject,
-  );
-  return (number) => {
-    const steps: [number, PermitState][] = [];
-    let last_ms = 0;
-    for (const { at, state } of rows(number)) {
-      if (state === null || !STATES.has(state)) continue;
-      // What is written down late cannot have come before what it follows.
-      last_ms = Math.max(last_ms, at);
-      if (steps.at(-1)?.[1] !== state) steps.push([last_ms, state as PermitState]);
-    }
-    return steps;
-  };
-}
+const JOB_OVER: readonly string[] = ["job.close", "job.withdraw"];
 
-/** Jobs that were closed or withdrawn since, and when. */
-function overSince(db: Db, from_ms: number): Map<string, number> {
-  return new Map(
-    db
-      .select({ subject: ledger.subject, at: ledger.doneAt })
-      .from(ledger)
-      .where(
-        and(
-          gte(ledger.recordedAt, from_ms),
-          eq(ledger.outcome, "done"),
-          inArray(ledger.type, ["job.close", "job.withdraw"]),
-        ),
-      )
-      .all()
-      .map(({ subject, at }) => [subject, at]),
-  );
+type FromLedger = Readonly<{
+  /** The states that permits went through. */
+  statesOf: (number: string) => Steps<PermitState>;
+  /** Jobs that were closed or withdrawn since, and when. */
+  over: ReadonlyMap<string, number>;
+}>;
+
+/** What rows of the ledger say of these permits, and of jobs that ended since a moment. Cost: one query by two indexes. */
+function fromLedger(db: Db, numbers: readonly string[], since_ms: number): FromLedger {
+  const rows = db
+    .select({ seq: ledger.seq, type: ledger.type, subject: ledger.subject, at: ledger.doneAt, state: rowState })
+    .from(ledger)
+    .where(
+      or(
+        and(isAmong(ledger.subject, numbers), eq(ledger.outcome, "done")),
+        and(gte(ledger.recordedAt, since_ms), inArray(ledger.type, [...JOB_OVER]), eq(ledger.outcome, "done")),
+      ),
+    )
+    .all()
+    // Ordered here: asked to order by its key, the database reads the whole ledger.
+    .sort((a, b) => a.seq - b.seq);
+  const of = grouped(rows, ({ subject }) => subject);
+  return {
+    over: new Map(rows.filter(({ type }) => JOB_OVER.includes(type)).map(({ subject, at }) => [subject, at])),
+    statesOf: (number) => {
+      const steps: [number, PermitState][] = [];
+      let last_ms = 0;
+      for (const { at, state } of of(number)) {
+        if (state === null || !STATES.has(state)) continue;
+        // What is written down late cannot have come before what it follows.
+        last_ms = Math.max(last_ms, at);
+        if (steps.at(-1)?.[1] !== state) steps.push([last_ms, state as PermitState]);
+      }
+      return steps;
+    },
+  };
 }
 
 function jobTrack(

@@ -1,5 +1,5 @@
 import { randomUUID } from "node:crypto";
-import { and, asc, eq, inArray, isNotNull, isNull, ne, or, sql, type SQL } from "drizzle-orm";
+import { and, asc, eq, isNotNull, isNull, ne, or, sql, type SQL } from "drizzle-orm";
 import { gearNumber } from "../../core/gear/gear";
 import { planFault } from "../../core/isolation/heldNow";
 import type { IsolationFacts, IsolationLife, WalkStep } from "../../core/isolation/isolation";
@@ -57,13 +57,23 @@ export function walks(tx: Tx, isolationIds: readonly string[]): (isolationId: st
   return walksWhere(tx, isAmong(steps.isolationId, isolationIds));
 }
 
+const UNDER_WAY: readonly StoredIsolation["row"]["state"][] = ["isolating", "testing", "restoring"];
+
 /** Only what says what is next: the steps of isolations that are being worked on, and those that are stuck. */
-export function walksUnderWay(tx: Tx, isolationIds: readonly string[]): (isolationId: string) => readonly WalkStep[] {
-  const underWay = tx
-    .select({ id: isolations.id })
-    .from(isolations)
-    .where(and(isAmong(isolations.id, isolationIds), inArray(isolations.state, ["isolating", "testing", "restoring"])))
-    .all();
+export function walksUnderWay(
+  tx: Tx,
+  isolationIds: readonly string[],
+  /** Their states, where they were read already. */
+  known: readonly Readonly<{ id: string; state: StoredIsolation["row"]["state"] }>[] | null = null,
+): (isolationId: string) => readonly WalkStep[] {
+  const states =
+    known ??
+    tx
+      .select({ id: isolations.id, state: isolations.state })
+      .from(isolations)
+      .where(isAmong(isolations.id, isolationIds))
+      .all();
+  const underWay = states.filter(({ state }) => UNDER_WAY.includes(state));
   return walksWhere(
     tx,
     or(

@@ -1,5 +1,4 @@
 import { desc, eq, ne } from "drizzle-orm";
-import { isAmong } from "../db/isAmong";
 import { database, type Tx } from "../db/database";
 import { jobs } from "../db/schema";
 import { dueUnder, type Due } from "../../core/permit/life/due";
@@ -104,17 +103,9 @@ export function stripPermits(now_ms: number): Readonly<{ bars: readonly StripPer
     .filter(({ now }) => ON_STRIP.includes(now.state))
     .sort((a, b) => a.now.validTo_ms - b.now.validTo_ms);
   const shown = binding.slice(0, STRIP_BARS);
-  const titles = new Map(
-    db
-      .select({ id: jobs.id, title: jobs.title })
-      .from(jobs)
-      .where(isAmong(jobs.id, [...new Set(shown.map(({ row }) => row.jobId))]))
-      .all()
-      .map(({ id, title }) => [id, title]),
-  );
-  const bars = shown.map(({ now, facts, row }) => ({
+  const bars = shown.map(({ now, facts, title }) => ({
     number: now.number,
-    title: titles.get(row.jobId) ?? "",
+    title: title(),
     kind: now.details.kind,
     from_ms: now.validFrom_ms,
     to_ms: now.validTo_ms,

@@ -20,6 +20,8 @@ export type OpenJob = Readonly<{
   windowFrom_ms: number;
   windowTo_ms: number;
   hasIsolation: boolean;
+  /** Something is isolated for it, or is being brought back. */
+  isUnderWay: boolean;
   next: NextAct | null;
   /** Why its isolation may not be counted on, on the register of today; null where it may, and where none stands. */
   planFault: NotHeld | null;
@@ -39,7 +41,7 @@ export function openJobs(db: Db, now_ms: number): OpenJob[] {
   const ids = rows.map(({ id }) => id);
   const standing = standingIsolations(db, ids);
   const isolationIds = [...new Set([...standing.values()].map(({ id }) => id))];
-  const walkOf = walksUnderWay(db, isolationIds);
+  const walkOf = walksUnderWay(db, isolationIds, [...standing.values()]);
   const written = permitsOf(db, ids, now_ms);
   const looks = looksAt(db, isolationIds);
   const nameOf = namesOf(db);
@@ -58,6 +60,7 @@ export function openJobs(db: Db, now_ms: number): OpenJob[] {
       windowFrom_ms: row.windowFrom,
       windowTo_ms: row.windowTo,
       hasIsolation: isolation !== null,
+      isUnderWay: isolation !== null && isolation.state !== "restored",
       next: nextAct(row, isolation, lives, now_ms, review?.due_ms ?? null, fault),
       planFault: fault,
       permits: lives.map(({ number, state }) => ({ number, state })),

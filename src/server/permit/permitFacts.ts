@@ -35,8 +35,9 @@ export type PermitNow = StoredPermit &
     facts: PermitFacts;
     /** The other permits that it has to reckon with, as they were found at the same look. */
     others: () => readonly InPlace[];
-    /** Number of its job. */
+    /** Number and title of its job. */
     job: () => string;
+    title: () => string;
   }>;
 
 export function permitNow(tx: Tx, number: string, now_ms: number): PermitNow | null {
@@ -58,7 +59,8 @@ export function* permitsNowSteps(tx: Tx, numbers: readonly string[], now_ms: num
     const facts = factsOf(tx, one, now_ms, site);
     const others = () => site.open().filter(({ number }) => number !== one.row.number);
     const job = () => site.job(one.row.jobId).number;
-    found.push({ ...one, facts, others, job, now: asAt(one.life, facts, now_ms) });
+    const title = () => site.job(one.row.jobId).title;
+    found.push({ ...one, facts, others, job, title, now: asAt(one.life, facts, now_ms) });
     yield;
   }
   return found;

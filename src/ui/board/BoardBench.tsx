@@ -75,7 +75,9 @@ export function BoardBench(props: Props) {
               "Who will be on is not known"
             ) : (
               <>
-                {picture.on} on
+                <Link href="/people/here" className="link">
+                  {picture.on} on
+                </Link>
                 {picture.inside > 0 && <strong className="text-error">, {picture.inside} inside</strong>}
               </>
             )}
