@@ -52,7 +52,6 @@ export function whoIsWhere(permits: readonly Under[]): Presence[] {
     ];
   });
   return found.sort(
-    (a, b) =>
-      a.area.localeCompare(b.area) || ORDER.indexOf(a.what) - ORDER.indexOf(b.what) || a.since_ms - b.since_ms,
+    (a, b) => a.area.localeCompare(b.area) || ORDER.indexOf(a.what) - ORDER.indexOf(b.what) || a.since_ms - b.since_ms,
   );
 }
