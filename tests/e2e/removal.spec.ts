@@ -47,6 +47,9 @@ test("a lock that was left on is cut only after search, attempts and a manager, 
   await expect(tomas.getByText("Sent a driver to his house: nobody in.")).toBeVisible();
   const held = await post(tomas, "permit.sign-on", { permit: "P-0001", lock: "P-24", answer: "CY-260", briefed: true });
   expect([held.status, held.body.code]).toEqual([409, "not read"]);
+  // But stop work: it is looked for, and not kept from him by what he has not read.
+  const stop = await post(tomas, "permit.stop", { permit: "P-9999", reason: "Fire." });
+  expect(stop.body.code).toBe("unknown");
   await sign(tomas, "I have read it");
   await expect(tomas.getByRole("heading", { name: "Your lock P-23 was cut" })).toHaveCount(0);
   const free = await post(tomas, "permit.sign-on", { permit: "P-0001", lock: "P-24", answer: "CY-260", briefed: true });

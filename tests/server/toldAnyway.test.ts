@@ -36,6 +36,19 @@ test("a stop that cannot be written is told to every screen, and whoever stopped
   expect(await site.act("wim", "permit.stop", stop(permit))).toMatchObject({ ok: true });
 });
 
+test("all work stopped that cannot be written is told likewise, with where", async () => {
+  site.db.$client.pragma("query_only = ON");
+  for (const [area, subject] of [
+    ["", "all work"],
+    ["Yard", "all work at Yard"],
+  ] as const) {
+    heard = [];
+    const answer = await site.act("wim", "site.stop", { area, reason: "gas alarm" });
+    expect(answer).toMatchObject({ ok: false, status: 503, code: "told, not written" });
+    expect(heard).toEqual([{ kind: "alarm", subject, about: [subject] }]);
+  }
+});
+
 test("nothing else is told that was not written", async () => {
   const { permit } = await atWork(site, { place: "P" });
   site.db.$client.pragma("query_only = ON");

@@ -90,13 +90,19 @@ export async function runAct(
   }
 }
 
-/** Of a stop of work: the permit; null for everything else. People are told of it whatever becomes of the record. */
+/** Of a stop of work: what stops; null for everything else. People are told of it whatever becomes of the record. */
 function stopOf(raw: unknown): string | null {
-  const stop = z.object({ type: z.literal(STOP), input: z.object({ permit: z.string().regex(/^[\w-]{1,20}$/) }) });
-  const read = stop.safeParse(raw);
-  return read.success ? read.data.input.permit : null;
+  const read = STOPS.safeParse(raw);
+  if (!read.success) return null;
+  const { data } = read;
+  if (data.type === "permit.stop") return data.input.permit;
+  return data.input.area === "" ? ALL_WORK : `${ALL_WORK} at ${data.input.area}`;
 }
-const STOP = "permit.stop";
+const ALL_WORK = "all work";
+const STOPS = z.discriminatedUnion("type", [
+  z.object({ type: z.literal("permit.stop"), input: z.object({ permit: z.string().regex(/^[\w-]{1,20}$/) }) }),
+  z.object({ type: z.literal("site.stop"), input: z.object({ area: z.string().max(120).default("") }) }),
+]);
 
 async function runOne(raw: unknown, where: Where): Promise<ActAnswer> {
   const { person, clock_ms, db } = where;
@@ -169,8 +175,8 @@ const refused = (refusal: Refusal): ActOutcome => ({
 /** What an act does inside the transaction. */
 function doer({ person }: Where, { act, input }: ReadAct, made: unknown, doneAt_ms?: number) {
   return (tx: Tx, now_ms: number): ActOutcome => {
-    // Who was not there when their lock was cut is told before they do anything else.
-    const unread = act.type === READ_REMOVAL ? null : unreadRemoval(tx, person.id);
+    // Who was not there when their lock was cut is told before they do anything else but stop work.
+    const unread = act.type === READ_REMOVAL || act.protects ? null : unreadRemoval(tx, person.id);
     if (unread) {
       const refusal = { code: "not read", lock: unread.removal.lock, permit: unread.removal.permit } as const;
       return { ok: false, subject: unread.removal.permit, refusal };

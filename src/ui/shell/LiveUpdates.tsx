@@ -9,6 +9,8 @@ import { readHappening } from "./happening";
 import { heardBefore, rememberHeard } from "./heard";
 import { looks } from "./looks";
 
+/** What stops is a permit, or all work somewhere that could not be written down. */
+const PERMIT = /^P-\d+$/;
 /** More alarms at once are one line. */
 const TOLD_APART = 4;
 /** Readings come every second, and a board shows everybody's acts: such pages look no more often than this. */
@@ -94,8 +96,12 @@ export function LiveUpdates() {
       )}
       {(alarms.length > TOLD_APART ? [] : alarms).map((number) => (
         <p key={number} className="flex flex-wrap items-center gap-x-4 gap-y-1">
-          <strong>Permit {number} has stopped.</strong>
-          <Link href={`/permits/${number}`} className="link" onClick={() => settleAlarm(number)}>
+          <strong>{PERMIT.test(number) ? `Permit ${number} has stopped.` : `Stop: ${number}.`}</strong>
+          <Link
+            href={PERMIT.test(number) ? `/permits/${number}` : "/"}
+            className="link"
+            onClick={() => settleAlarm(number)}
+          >
             See why
           </Link>
           <button type="button" className="link ml-auto" onClick={() => settleAlarm(number)}>
