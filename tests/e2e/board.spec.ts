@@ -53,8 +53,18 @@ test("a conflict is decided by who answers for both, once, and stays decided", a
   expect(site.lantern("verify").out).toContain("The state is as the ledger wrote it");
 });
 
-test("work that stops is seen on an open board within a second", async ({ as }) => {
+test("work that stops is seen on an open board within a second, and heard until it is silenced", async ({ as }) => {
   const maren = await as("Maren Tolve");
+  await maren.addInitScript(() => {
+    const heard = window as unknown as { tones: number };
+    heard.tones = 0;
+    const start = OscillatorNode.prototype.start;
+    OscillatorNode.prototype.start = function (when) {
+      heard.tones++;
+      start.call(this, when);
+    };
+  });
+  const tones = () => maren.evaluate(() => (window as unknown as { tones: number }).tones);
   await maren.goto("/");
   const plan = maren.getByRole("group", { name: "Site plan" });
   await expect(plan.getByRole("link", { name: /^P-0001, .*active/ })).toBeVisible();
@@ -62,6 +72,13 @@ test("work that stops is seen on an open board within a second", async ({ as }) 
   await done(petra, "permit.stop", { permit: "P-0001", reason: "Oil under the table" });
   await expect(plan.getByRole("link", { name: /^P-0001, .*stopped/ })).toBeVisible({ timeout: 3000 });
   await expect(maren.getByRole("list", { name: "Due" }).getByText("Work stopped: Oil under the table")).toBeVisible();
+  await expect.poll(tones, { timeout: 10_000 }).toBeGreaterThanOrEqual(4);
+  await maren.getByRole("button", { name: "Silence the sound here" }).click();
+  await expect(maren.getByRole("button", { name: "Silence the sound here" })).toHaveCount(0);
+  const then = await tones();
+  await maren.waitForTimeout(5000);
+  expect(await tones()).toBe(then);
+  await expect(maren.getByText("Permit P-0001 has stopped.")).toBeVisible();
 });
 
 test("anybody stops the whole site; everybody is looked for; then work goes on permit by permit", async ({

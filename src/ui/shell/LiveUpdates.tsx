@@ -1,18 +1,14 @@
 "use client";
 
-import Link from "next/link";
 import { usePathname, useRouter } from "next/navigation";
 import { useEffect, useRef } from "react";
 import { pageName } from "../act/pageName";
-import { sayAlarm, settleAlarm, useAlarms } from "./alarms";
+import { AlarmBand } from "./AlarmBand";
+import { sayAlarm } from "./alarms";
 import { readHappening } from "./happening";
 import { heardBefore, rememberHeard } from "./heard";
 import { looks } from "./looks";
 
-/** What stops is a permit, or all work somewhere that could not be written down. */
-const PERMIT = /^P-\d+$/;
-/** More alarms at once are one line. */
-const TOLD_APART = 4;
 /** Readings come every second, and a board shows everybody's acts: such pages look no more often than this. */
 const OFTEN_MS = { readings: 3000, boards: 5000 };
 const BOARDS: readonly string[] = ["/", "/permits", "/locks", "/jobs"];
@@ -25,7 +21,6 @@ export function LiveUpdates() {
   const router = useRouter();
   const path = usePathname();
   const here = useRef(path);
-  const alarms = useAlarms();
   useEffect(() => {
     here.current = path;
   }, [path]);
@@ -81,34 +76,5 @@ export function LiveUpdates() {
       page.stop();
     };
   }, [router]);
-  return (
-    <div role="alert" className={alarms.length > 0 ? "no-print bg-error text-error-content px-4 py-2 md:px-8" : ""}>
-      {alarms.length > TOLD_APART && (
-        <p className="flex flex-wrap items-center gap-x-4 gap-y-1">
-          <strong>{alarms.length} permits have stopped.</strong>
-          <Link href="/" className="link">
-            See the board
-          </Link>
-          <button type="button" className="link ml-auto" onClick={() => alarms.forEach(settleAlarm)}>
-            I have seen it
-          </button>
-        </p>
-      )}
-      {(alarms.length > TOLD_APART ? [] : alarms).map((number) => (
-        <p key={number} className="flex flex-wrap items-center gap-x-4 gap-y-1">
-          <strong>{PERMIT.test(number) ? `Permit ${number} has stopped.` : `Stop: ${number}.`}</strong>
-          <Link
-            href={PERMIT.test(number) ? `/permits/${number}` : "/"}
-            className="link"
-            onClick={() => settleAlarm(number)}
-          >
-            See why
-          </Link>
-          <button type="button" className="link ml-auto" onClick={() => settleAlarm(number)}>
-            I have seen it
-          </button>
-        </p>
-      ))}
-    </div>
-  );
+  return <AlarmBand />;
 }
