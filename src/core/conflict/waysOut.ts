@@ -17,7 +17,7 @@ export type WayOut =
   | Readonly<{ way: "keep them clear" }>;
 
 /** No window is looked for later than this: plans of beyond are guesses. */
-const AHEAD_MS = 42 * 86_400_000;
+export const AHEAD_MS = 42 * 86_400_000;
 /** Windows are told in quarters of an hour. */
 const QUARTER_MS = 900_000;
 

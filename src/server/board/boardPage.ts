@@ -1,4 +1,5 @@
 import { dueOfPermit, inOrder, type DueItem } from "../../core/board/dueList";
+import type { ConflictRow, DueRow } from "../../core/board/rows";
 import type { SharedPoint } from "../../core/conflict/search";
 import type { SiteTracks } from "../../core/board/tracks";
 import type { Area } from "../../core/plant/plant";
@@ -8,7 +9,7 @@ import { openJobs, type OpenJob } from "../job/openJobs";
 import { namesOf, type Person } from "../people/signIn";
 import { openPermits } from "../permit/openPermits";
 import { currentPlant } from "../plant/plantStore";
-import { conflictRow, type ConflictRow } from "./conflictRow";
+import { conflictRow } from "./conflictRow";
 import { conflictsNow } from "./conflicts";
 import { siteTracks } from "./siteTracks";
 import { spotOfWork, spotsOf } from "../plant/spots";
@@ -23,21 +24,6 @@ const DUE_WITHIN_MS = 8 * HOUR_MS;
 const PLANNED_WITHIN_MS = 24 * HOUR_MS;
 const DUE_MOST = 200;
 const LISTED_MOST = 200;
-
-/** Something to see to, with where it is and whose it is. Words are made by the screen. */
-export type DueRow = Omit<DueItem, "people" | "roles"> &
-  Readonly<{
-    key: string;
-    href: string;
-    area: string;
-    /** Of a job: its next act. Of a conflict: the sentence. */
-    words: string;
-    title: string;
-    who: readonly string[];
-    /** Named for it, or of a role that may do it. */
-    isMine: boolean;
-    isOfMyCraft: boolean;
-  }>;
 
 export type BoardPage = Readonly<{
   window: Readonly<{ from_ms: number; to_ms: number }>;

@@ -1,3 +1,4 @@
+import type { ConflictRow } from "../../core/board/rows";
 import { isOfHands } from "../../core/conflict/pair";
 import { reachFigure } from "../../core/units/format";
 import type { UnitSystem } from "../../core/units/units";
@@ -5,19 +6,6 @@ import { conflictSentence, CONFLICT_RULES } from "../../core/words/en/conflicts"
 import type { OpenConflict } from "./conflicts";
 
 /** A conflict as a screen says it. */
-export type ConflictRow = Readonly<{
-  id: string;
-  of: string;
-  with: string;
-  words: string;
-  rule: string;
-  /** Somebody or something is planned for both; nothing reaches anybody. */
-  isOfHands: boolean;
-  from_ms: number;
-  to_ms: number;
-  decided: Readonly<{ by: string; at_ms: number; reason: string }> | null;
-}>;
-
 export function conflictRow(
   { conflict, decision }: OpenConflict,
   nameOf: (id: string) => string,

@@ -4,16 +4,13 @@ import { z } from "zod";
 import { decideConflict, DECIDE_CONFLICTS, decisionOf, type ConflictDecision } from "../../core/conflict/decision";
 import type { Conflict } from "../../core/conflict/pair";
 import { findConflicts, sharedPoints, type SharedPoint } from "../../core/conflict/search";
-import { waysOut, type WayOut } from "../../core/conflict/waysOut";
+import { AHEAD_MS, waysOut, type WayOut } from "../../core/conflict/waysOut";
 import type { PersonId } from "../../core/people/roles";
 import { defineAct } from "../act/act";
 import type { Tx } from "../db/database";
 import { conflictDecisions } from "../db/schema";
 import { line } from "../job/jobActs";
 import { openWorks } from "./works";
-
-/** What is planned beyond is a guess. */
-export const AHEAD_MS = 42 * 86_400_000;
 
 export type OpenConflict = Readonly<{ conflict: Conflict; decision: ConflictDecision | null }>;
 

@@ -1,16 +1,10 @@
+import type { Tried } from "../../core/board/rows";
 import { conflictsOf } from "../../core/conflict/search";
 import { firstFree_ms, shifted } from "../../core/conflict/waysOut";
 import { database } from "../db/database";
 import { namesOf, type Person } from "../people/signIn";
-import { conflictRow, type ConflictRow } from "./conflictRow";
+import { conflictRow } from "./conflictRow";
 import { openWorks } from "./works";
-
-export type Tried = Readonly<{
-  /** What the job would touch with its window moved so. */
-  conflicts: readonly ConflictRow[];
-  /** By how much more it would have to begin later to touch nobody; 0 where it touches nobody, null where nothing within six weeks will do. */
-  freeBy_ms: number | null;
-}>;
 
 /** What would be if a job that is not under way began earlier or later. Null where there is none. Nothing is changed. */
 export function tryWindow(person: Person, job: string, by_ms: number, now_ms: number): Tried | null {

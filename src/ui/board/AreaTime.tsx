@@ -5,6 +5,7 @@ import { scaleTime } from "d3";
 import type { JobTrack, PermitTrack, SiteTracks } from "../../core/board/tracks";
 import { valueAt } from "../../core/board/tracks";
 import { clock } from "../text/when";
+import { QUARTER_MS } from "./TryWindow";
 
 const NAMES = 130;
 const WIDTH = 560;
@@ -226,7 +227,6 @@ export const AreaTime = memo(function AreaTime({
   );
 });
 
-const QUARTER_MS = 900_000;
 /** A hand is never quite still. */
 const STILL_px = 4;
 

@@ -3,12 +3,13 @@
 import Link from "next/link";
 import { useCallback, useEffect, useMemo, useState, type ReactNode } from "react";
 import { pictureAt } from "../../core/board/pictureAt";
+import type { ConflictRow, DueRow } from "../../core/board/rows";
 import { valueAt, type SiteTracks } from "../../core/board/tracks";
 import type { Area } from "../../core/plant/plant";
 import { dayAndClock } from "../text/when";
 import { AreaTime, rowsOf, TIME_FROM } from "./AreaTime";
-import { Conflicts, type ConflictRow } from "./Conflicts";
-import { DueList, type DueRow } from "./DueList";
+import { Conflicts } from "./Conflicts";
+import { DueList } from "./DueList";
 import { dueWords } from "./dueWords";
 import { LevelChoice } from "./LevelChoice";
 import { SiteMap } from "./SiteMap";

@@ -2,22 +2,11 @@
 
 import Link from "next/link";
 import { useState } from "react";
+import type { ConflictRow } from "../../core/board/rows";
 import { ActForm } from "../act/ActForm";
 import { Field } from "../act/Field";
 import { ANSWER_WITHIN_MS, fetchInTime } from "../net/fetchInTime";
 import { dayAndClock } from "../text/when";
-
-export type ConflictRow = Readonly<{
-  id: string;
-  of: string;
-  with: string;
-  words: string;
-  rule: string;
-  isOfHands: boolean;
-  from_ms: number;
-  to_ms: number;
-  decided: Readonly<{ by: string; at_ms: number; reason: string }> | null;
-}>;
 
 /** Where jobs touch, now and within six weeks, with ways out; who answers for both decides, and the decision is kept. */
 export function Conflicts({

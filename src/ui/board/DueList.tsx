@@ -1,21 +1,9 @@
 "use client";
 
 import { useEffect, useRef, useState, type ReactNode } from "react";
-import type { DueItem } from "../../core/board/dueList";
+import type { DueRow } from "../../core/board/rows";
 import { clock, dayAndClock, span } from "../text/when";
 import { dueWords, MARK_WORDS } from "./dueWords";
-
-export type DueRow = Omit<DueItem, "people" | "roles"> &
-  Readonly<{
-    key: string;
-    href: string;
-    area: string;
-    words: string;
-    title: string;
-    who: readonly string[];
-    isMine: boolean;
-    isOfMyCraft: boolean;
-  }>;
 
 const FILTERS = [
   { id: "mine", words: "mine", only: (row: DueRow) => row.isMine },

@@ -2,16 +2,16 @@
 
 import Link from "next/link";
 import { useEffect, useState } from "react";
+import type { Tried } from "../../core/board/rows";
 import { ANSWER_WITHIN_MS, fetchInTime } from "../net/fetchInTime";
 import { dayAndClock, span } from "../text/when";
-import type { ConflictRow } from "./Conflicts";
 
 /** A planned job, and by how much its window is tried elsewhere. */
 export type Trial = Readonly<{ job: string; by_ms: number }>;
 type Planned = Readonly<{ number: string; title: string; from_ms: number; to_ms: number }>;
-type Tried = Readonly<{ conflicts: readonly ConflictRow[]; freeBy_ms: number | null }>;
 
-const QUARTER_MS = 900_000;
+/** Windows are moved by quarters of an hour. */
+export const QUARTER_MS = 900_000;
 /** As far as the slider goes, in quarters of an hour. */
 const BACK = -4 * 24;
 const AHEAD = 4 * 24 * 7;
