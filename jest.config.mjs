@@ -2,6 +2,8 @@
 const config = {
   testEnvironment: "node",
   setupFiles: ["<rootDir>/tests/support/testEnvironment.ts"],
+  // Every core: nothing else runs beside the tests.
+  maxWorkers: "100%",
   // Wide, for a machine whose speed changes several-fold: a hang is still found.
   testTimeout: 120_000,
   roots: ["<rootDir>/src", "<rootDir>/tests"],

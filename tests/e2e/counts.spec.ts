@@ -192,6 +192,7 @@ async function atWork(hand: Hand, as: As, { job, permit, box }: Made, place: str
   await petra.reload();
   const back = await hand.reach(petra, "Sign off and hand back");
   for (const one of await back.getByRole("checkbox").all()) await hand.tick(one);
+  await hand.tick(back.getByRole("radio", { name: "All of it" }));
   await hand.send(petra, back, "sign off, hand back");
   await hand.open(idris, `/permits/${permit}`);
   const close = await hand.reach(idris, "Inspect and close");

@@ -2,7 +2,7 @@ import { spawn } from "node:child_process";
 import { join, resolve } from "node:path";
 import { shiftChanges } from "../../src/server/runtime/siteTime";
 import { air, BUMP, HOUR_MS, MINUTE_MS, sees, test } from "./moving";
-import { expect, post, reach, sign, signOn, type Site } from "./site";
+import { CHOSEN, expect, post, reach, sign, signOn, type Site } from "./site";
 import { SHEET } from "../support/permits";
 import { done, read } from "./work";
 
@@ -232,7 +232,7 @@ test("hot work through two shifts with a break and a change of watch, then 3 h, 
   // The end of the work: the watch begins, and nothing of it can be skipped.
   await sign(petra, "Sign off");
   await expect(petra.getByText("There now: 0")).toBeVisible();
-  await sign(petra, "Hand back");
+  await sign(petra, "Hand back", { "All of it, guards are back": CHOSEN });
   await sees(petra, "post-work fire watch");
   await rhea.reload();
   await sign(rhea, "Leave the duty");

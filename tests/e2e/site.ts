@@ -118,11 +118,18 @@ export async function reach(page: Page, form: string): Promise<void> {
   while ((await shut.count()) > 0) await shut.first().locator("> summary").click();
 }
 
-/** Fills the PIN of a form and sends it. */
+/** A choice made, in place of words. */
+export const CHOSEN = "\u2022";
+
+/** Fills the fields and the PIN of a form and sends it. */
 export async function sign(page: Page, form: string, fields: Record<string, string> = {}): Promise<void> {
   await reach(page, form);
   const within = page.getByRole("form", { name: form, exact: true });
-  for (const [label, value] of Object.entries(fields)) await within.getByLabel(label).fill(value);
+  for (const [label, value] of Object.entries(fields)) {
+    const field = within.getByLabel(label);
+    if (value === CHOSEN) await field.check();
+    else await field.fill(value);
+  }
   await within.getByLabel("Your PIN").fill(PIN);
   // What had been typed before may be back, with a button of its own to drop it.
   await within.locator('button[type="submit"]').click();

@@ -1,4 +1,4 @@
-import { expect, openSite, sign, signOn, SITE_TIMEOUT_MS, test as shared, type Site } from "./site";
+import { CHOSEN, expect, openSite, sign, signOn, SITE_TIMEOUT_MS, test as shared, type Site } from "./site";
 import { walk } from "./walk";
 import { hazardsDecided } from "./work";
 
@@ -138,11 +138,15 @@ test("a job from asking to closing, each act by the person whose it is, and all 
   await sign(tomas, "Sign off");
   await expect(tomas.getByText("There now: 1")).toBeVisible();
   await petra.reload();
+  const back = petra.getByRole("form", { name: "Hand back" });
+  // Nobody answers it beforehand.
   await sign(petra, "Hand back");
+  await expect(back.getByRole("alert").getByText("say whether all of the work is done")).toBeVisible();
+  await sign(petra, "Hand back", { "All of it, guards are back": CHOSEN });
   await expect(petra.getByRole("alert").filter({ hasText: "Still signed on: Petra Quillon" })).toBeVisible();
   await sign(petra, "Sign off");
   await expect(petra.getByText("There now: 0")).toBeVisible();
-  await sign(petra, "Hand back");
+  await sign(petra, "Hand back", { "All of it, guards are back": CHOSEN });
   await expect(petra.getByText("work complete", { exact: true })).toBeVisible();
   await petra.getByRole("form", { name: "Copy 1 back" }).getByRole("button").click();
   await idris.reload();

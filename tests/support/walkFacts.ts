@@ -7,6 +7,7 @@ export function walkFacts(rest: Partial<IsolationFacts> = {}): IsolationFacts {
     peopleOn: [],
     standingOn: [],
     openPermits: [],
+    workLeft: [],
     heldByOthers: () => [],
     approvedAt_ms: 0,
     timeOf: (at_ms) => String(at_ms),

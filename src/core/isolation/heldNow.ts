@@ -1,6 +1,7 @@
 import { holds, type OnNewPlant } from "../plan/onNewPlant";
 import type { NotHeld } from "../refusal/notHeld";
 import type { IsolationLife } from "./isolation";
+import type { LockCheck } from "./lockCheck";
 
 /** What a plan that stands has come to on a later register: its evidence, as far as people need it. */
 export type Verdict = Readonly<{
@@ -25,6 +26,8 @@ export type IsolationNow = Readonly<{
   today: number;
   /** How it fared on a later register than it was planned on; null where none came since, or nobody judged it yet. */
   verdict: Verdict | null;
+  /** What was found when its locks were last read; null where nobody went round since it was proved. */
+  lockCheck: LockCheck | null;
 }>;
 
 /** So many paths are named; the rest is counted nowhere, for one is enough. */
@@ -47,13 +50,23 @@ export function unjudged(revision: number): Verdict {
   return { revision, judged: false, missingFaces: [], lostPoints: [], short: [] };
 }
 
+/**
+ * Why an isolation that stands may not be counted on: a lock was not found on its point, or its plan does not do on today's
+ * register what was approved. Null where it may.
+ */
+export function standingFault(isolation: Omit<IsolationNow, "state" | "openSteps">): NotHeld | null {
+  const points = isolation.lockCheck?.faults.map(({ point }) => point) ?? [];
+  if (points.length > 0) return { code: "locks not found", isolation: isolation.number, points };
+  return planFault(isolation);
+}
+
 /** Whether its plan does on today's register what was approved. A register on which nobody judged it has broken it. */
 export function planFault({
   number,
   planned,
   today,
   verdict,
-}: Omit<IsolationNow, "state" | "openSteps">): NotHeld | null {
+}: Pick<IsolationNow, "number" | "planned" | "today" | "verdict">): NotHeld | null {
   if (planned === today) return null;
   if (verdict === null || !verdict.judged || verdict.revision !== today) {
     return { code: "not judged", isolation: number, revision: today };
@@ -64,11 +77,11 @@ export function planFault({
 }
 
 /**
- * Why nobody may count on this isolation now; null while it is held: every step of isolating it is done and its plan does
- * on today's register what was approved. Permits, sign-on, boxes, phones and the board ask this and nothing else.
+ * Why nobody may count on this isolation now; null while it is held: every step of isolating it is done, every lock was found
+ * where it was hung, and its plan does on today's register what was approved. Permits, sign-on, boxes, phones and the board ask this and nothing else.
  */
 export function notHeld(isolation: IsolationNow): NotHeld | null {
   const { number, state, openSteps } = isolation;
   if (state !== "proven") return { code: "not proven", isolation: number, state, openSteps };
-  return planFault(isolation);
+  return standingFault(isolation);
 }

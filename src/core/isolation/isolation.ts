@@ -111,7 +111,12 @@ export type IsolationCommand =
   | (By & Readonly<{ type: "re-plan"; steps: readonly PlannedStep[] }>)
   /** Points lifted for a while, for a test; faces named here are proved again afterwards. */
   | (By & Readonly<{ type: "start test"; lift: readonly string[]; proveAgain: readonly string[] }>)
-  | (By & Readonly<{ type: "start return" }>);
+  | (By &
+      Readonly<{
+        type: "start return";
+        /** Where work is left to do: how it was made safe to be put back as it is. */
+        leftSafe?: string;
+      }>);
 
 /** What the server measured, and no browser may send. */
 export type IsolationFacts = EvidenceFacts &
@@ -124,6 +129,8 @@ export type IsolationFacts = EvidenceFacts &
     standingOn: readonly string[];
     /** Numbers of permits on this isolation that are not closed. */
     openPermits: readonly string[];
+    /** Work on it that was handed back part done, and what of it is left. */
+    workLeft: readonly Readonly<{ permit: string; words: string }>[];
     /** Other isolations whose locks hang on this point now. */
     heldByOthers: (point: string) => readonly string[];
     /** When its plan was approved. */

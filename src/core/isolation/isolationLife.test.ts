@@ -75,6 +75,7 @@ const quiet: IsolationFacts = {
   peopleOn: [],
   standingOn: [],
   openPermits: [],
+  workLeft: [],
   heldByOthers: () => [],
   approvedAt_ms: 0,
   timeOf: (at_ms) => String(at_ms),

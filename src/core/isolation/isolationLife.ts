@@ -150,6 +150,8 @@ function startReturn(
   if (facts.peopleOn.length > 0) return refuse({ code: "people on", people: facts.peopleOn });
   if (facts.openPermits.length > 0) return refuse({ code: "permits open", permits: facts.openPermits });
   if (facts.standingOn.length > 0) return refuse({ code: "box locked", people: facts.standingOn });
+  // What is half taken apart is not given back because its paper is closed.
+  if (facts.workLeft.length > 0 && !command.leftSafe) return refuse({ code: "work left", left: facts.workLeft });
   // What was never done need not be undone: those steps are passed over, so that the return can be walked to its end.
   const stands = new Set(
     life.steps.filter((step) => step.phase === "isolate" && step.done).map((step) => `${step.kind} ${step.subject}`),

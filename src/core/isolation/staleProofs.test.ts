@@ -4,11 +4,12 @@ import { latestProofs, staleProofs } from "./staleProofs";
 
 const HOUR = 3_600_000;
 const rules = { goodFor_h: 12, absence_min: 60 };
-const stale = (proved_ms: number, p: { now_ms: number; there?: number | null; lit?: number | null }) =>
+const stale = (proved_ms: number, p: { now_ms: number; there?: number | null; lit?: number | null; found?: number }) =>
   staleProofs([{ label: "prove P (fluid)", at_ms: proved_ms }], {
     now_ms: p.now_ms,
     lastThere_ms: p.there ?? null,
     litUntil_ms: p.lit ?? null,
+    foundAgain_ms: p.found ?? null,
     ...rules,
   }).length > 0;
 
@@ -16,6 +17,10 @@ describe("a proof that no longer counts", () => {
   test("counts for an hour with nobody there, to the millisecond", () => {
     expect(stale(0, { now_ms: HOUR })).toBe(false);
     expect(stale(0, { now_ms: HOUR + 1 })).toBe(true);
+  });
+  test("counts no more from when a missing lock was found again, until it is proved after that", () => {
+    expect(stale(5, { now_ms: 20, found: 10 })).toBe(true);
+    expect(stale(10, { now_ms: 20, found: 10 })).toBe(false);
   });
   test("counts on while somebody is there, and an hour after they left", () => {
     expect(stale(0, { now_ms: 5 * HOUR, there: 5 * HOUR })).toBe(false);

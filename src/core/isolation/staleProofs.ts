@@ -16,12 +16,15 @@ export function staleProofs(
     lastThere_ms: number | null;
     /** When points that hold this work were last lifted and locked again; null when never. */
     litUntil_ms: number | null;
+    /** When a lock that was missing was found again; null where none ever was. */
+    foundAgain_ms: number | null;
     goodFor_h: number;
     absence_min: number;
   }>,
 ): string[] {
   return proofs.flatMap(({ label, at_ms }) => {
     if (p.litUntil_ms !== null && at_ms < p.litUntil_ms) return [`${label}, for points were lifted since`];
+    if (p.foundAgain_ms !== null && at_ms < p.foundAgain_ms) return [`${label}, for a lock was not found since`];
     if (p.now_ms - at_ms > p.goodFor_h * HOUR_MS) return [`${label}, older than ${p.goodFor_h} h`];
     const there_ms = Math.max(at_ms, p.lastThere_ms ?? at_ms);
     const left_ms = p.now_ms - there_ms;

@@ -5,6 +5,7 @@ import type { NotHeld } from "../refusal/notHeld";
 import { stepLabel } from "../procedure/steps";
 import { isRunOut } from "../permit/life/permitLife";
 import { peopleOn, type PermitLife } from "../permit/record/permitTypes";
+import { leftToDo } from "../permit/record/leftToDo";
 import { lastOf, signedBy } from "../permit/record/permitLog";
 import type { Role } from "../people/roles";
 
@@ -25,6 +26,8 @@ export function nextAct(
   review_ms: number | null = null,
   /** Why the isolation's plan may not be counted on, on the register of today; null where it may. */
   fault: NotHeld | null = null,
+  /** When the locks of the isolation are to be read again; null where nobody counts on it. */
+  locksDue_ms: number | null = null,
 ): NextAct | null {
   if (job.state !== "open") return null;
   const act = (stage: Stage, words: string, who: readonly Role[], urgent = false): NextAct => ({
@@ -51,6 +54,23 @@ export function nextAct(
   if (isolation === null) return act("points", "Choose the points and approve the isolation", ["coordinator"]);
   if (fault?.code === "plan fell") {
     return act("walk", `Everybody off, and plan ${isolation.number} anew: it does not hold`, ["coordinator"], true);
+  }
+  if (fault?.code === "locks not found") {
+    const at = fault.points.join(" and ");
+    return act(
+      "walk",
+      `Everybody off: find out about the lock on ${at}, hang it again`,
+      ["isolator", "coordinator"],
+      true,
+    );
+  }
+  if (locksDue_ms !== null && now_ms >= locksDue_ms && isolation.state === "proven") {
+    return act(
+      "walk",
+      `Read the locks of ${isolation.number} at their points`,
+      ["isolator", "operator", "coordinator"],
+      true,
+    );
   }
   const failed = isolation.steps.find((step) => openFailures(step).length > 0);
   if (failed) {
@@ -80,6 +100,9 @@ export function nextAct(
   const open = permits.filter((permit) => permit.state !== "closed" && permit.state !== "cancelled");
   const [permit] = open;
   if (permit === undefined) {
+    const left = leftToDo(permits).at(-1);
+    if (left)
+      return act("permits", `Left to do: ${left.words}. Write a permit for it`, ["holder", "coordinator", "issuer"]);
     return permits.some((one) => one.state === "closed")
       ? act("return", "Start restoring, or write a permit for the next shift", ["coordinator"])
       : act("permits", "Write the permit", ["holder", "coordinator", "issuer"]);

@@ -138,6 +138,11 @@ export type Refusal =
   | { code: "no approval needed"; permit: string }
   | { code: "issuer resumes"; permit: string }
   | { code: "air not fresh"; permit: string }
+  | { code: "not extended"; permit: string; why: string }
+  | { code: "not all asked"; permit: string; notAsked: readonly string[]; notOn: readonly string[] }
+  | { code: "copy says otherwise"; permit: string; copies: readonly string[] }
+  | { code: "points not read"; points: readonly string[] }
+  | { code: "work left"; left: readonly Readonly<{ permit: string; words: string }>[] }
   | { code: "watch not over"; permit: string; left: readonly string[] }
   | { code: "before its cause"; said: string; what: string; at: string }
   | { code: "not begun"; step: string }

@@ -63,6 +63,8 @@ export const profileSchema = z.object({
   airRetest_min: z.number().positive(),
   /** An isolation that stays is looked at again no later than this, in hours. */
   reviewEvery_h: z.number().positive(),
+  /** The locks of an isolation that stands are read at their points no later than this, in hours. */
+  lockCheckEvery_h: z.number().positive(),
   /** Whose lock goes on the box before any other and comes off after every other. */
   firstOn: z.array(z.enum(["coordinator", "lead"])),
   /** Points that somebody else looks at again once they are locked. */
@@ -75,6 +77,8 @@ export const profileSchema = z.object({
   leakTest_min: z.number().positive(),
   /** A permit goes on past a shift change only when it is revalidated within so many minutes. */
   revalidateWithin_min: z.number().positive(),
+  /** Whether the end of a permit that runs may be put off. */
+  extension: z.enum(["once", "never"]),
   /** Flammable reading that hot work in the open air may have, as a fraction of the lower limit; inside always none. */
   openHotBelow: z.number().min(0).max(0.1),
   /** From this height on people are held against falling, in metres. */

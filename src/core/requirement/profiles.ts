@@ -220,7 +220,9 @@ const limits = {
   absence_min: 60,
   leakTest_min: 10,
   reviewEvery_h: 168,
+  lockCheckEvery_h: 24,
   revalidateWithin_min: 30,
+  extension: "once",
   openHotBelow: 0,
   // 4 ft, 29 CFR 1910.28(b)(1), from memory.
   fallAbove_m: 1.2,
@@ -240,6 +242,7 @@ const strict = profileSchema.parse({
   name: "Strict site rules",
   ...limits,
   displayed: "paper",
+  extension: "never",
   rows: commonRows({ spaces: OSHA_146, lines: UK_HSG253, wires: OSHA_147, highVoltage: UK_EAWR, moving: OSHA_147 }),
   measures: MEASURES,
 });

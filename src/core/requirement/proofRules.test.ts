@@ -28,6 +28,7 @@ test("an isolation left for more than an hour is proved again, and so is one whe
       now_ms: left_s * 1000,
       lastThere_ms: null,
       litUntil_ms: null,
+      foundAgain_ms: null,
       goodFor_h,
       absence_min,
     }).length;

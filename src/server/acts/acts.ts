@@ -37,6 +37,7 @@ import {
   checkPermit,
   closePermit,
   endWatch,
+  extendPermit,
   handOver,
   handBackPermit,
   inspectPermit,
@@ -59,6 +60,7 @@ import {
   readRemoval,
   triedToReach,
 } from "../box/removalActs";
+import { checkLocks, rehangLock } from "../isolation/lockCheckActs";
 import { swapPoint } from "../isolation/swapAct";
 import { PEOPLE_ACTS } from "./peopleActs";
 
@@ -119,6 +121,7 @@ export const ACTS: ReadonlyMap<string, Act> = new Map(
     stopWork,
     resumePermit,
     revalidatePermit,
+    extendPermit,
     handBackPermit,
     endWatch,
     inspectPermit,
@@ -131,6 +134,8 @@ export const ACTS: ReadonlyMap<string, Act> = new Map(
     postDetector,
     takeDetector,
     swapPoint,
+    checkLocks,
+    rehangLock,
     startReturn,
     closeJob,
     markEnteredInError,

@@ -94,7 +94,7 @@ export function boardPage(person: Person, middle_ms: number, now_ms: number): Bo
     shared: all.shared.slice(0, LISTED_MOST),
     hasPlant: plant !== null,
     alarms: views.flatMap(({ number, planFault }): BoardPage["alarms"] =>
-      planFault === null ? [] : [{ number, is: planFault.code === "plan fell" ? "broken" : "asked" }],
+      planFault === null ? [] : [{ number, is: planFault.code !== "not judged" ? "broken" : "asked" }],
     ),
   };
 }

@@ -2,7 +2,7 @@ import { and, asc, eq, isNull, ne, notInArray } from "drizzle-orm";
 import { guardRelease } from "../../core/guard/guardRelease";
 import { gearNumber, isBumped, isDated } from "../../core/gear/gear";
 import { standingOn, type BoxLife } from "../../core/box/boxLife";
-import { planFault } from "../../core/isolation/heldNow";
+import { standingFault } from "../../core/isolation/heldNow";
 import type { NotHeld } from "../../core/refusal/notHeld";
 import { isAmong } from "../db/isAmong";
 import { database, type Tx } from "../db/database";
@@ -72,6 +72,7 @@ function boxViews(db: Tx, boxes: readonly StoredBox[]): BoxView[] {
       state: isolations.state,
       plantRevision: isolations.plantRevision,
       verdict: isolations.verdict,
+      lockCheck: isolations.lockCheck,
       id: isolations.id,
     })
     .from(boxIsolations)
@@ -124,13 +125,13 @@ function boxViews(db: Tx, boxes: readonly StoredBox[]): BoxView[] {
     const isolationIds = [...new Set(jobsServed.map((one) => one.id))];
     return {
       life,
-      jobs: jobsServed.map(({ number, title, isolation, state, plantRevision, verdict }) => ({
+      jobs: jobsServed.map(({ number, title, isolation, state, plantRevision, verdict, lockCheck }) => ({
         number,
         title,
         isolation,
         state,
         planFault: isCountedOn(state)
-          ? planFault(asNow({ number: isolation, state, plantRevision, verdict }, 0, today))
+          ? standingFault(asNow({ number: isolation, state, plantRevision, verdict, lockCheck }, 0, today))
           : null,
       })),
       permits: isolationIds

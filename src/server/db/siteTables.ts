@@ -15,6 +15,7 @@ import { COMPETENCES, personIdSchema, ROLES } from "../../core/people/roles";
 import { INSTRUMENT_KINDS } from "../../core/gear/instrumentKinds";
 import { sentSchema } from "../../core/permit/air/instruments";
 import { detailsSchema } from "../../core/permit/kinds/details";
+import { lockCheckSchema } from "../../core/isolation/lockCheck";
 import { logEntrySchema } from "../../core/permit/record/logSchema";
 import { planSchema } from "../../core/plan/planSchema";
 import { plannedStepSchema } from "../../core/procedure/stepSchema";
@@ -159,6 +160,8 @@ export const isolations = sqliteTable("isolations", {
   approvedAt: integer("approved_at_ms").notNull(),
   /** How its plan fared on a later register than it was made on; null where nobody judged it since. */
   verdict: json("verdict_json", verdictSchema),
+  /** What was found when its locks were last read; null where nobody went round since it was proved. */
+  lockCheck: json("lock_check_json", lockCheckSchema),
 });
 
 /** Many to many: one isolation can serve several jobs, one job can stand on several isolations. */

@@ -62,7 +62,7 @@ export const reportSchema = z.object({
 });
 
 const stepInput = reportSchema.extend({ isolation: z.string(), step: z.string() });
-const WALKERS = ["isolator", "operator", "coordinator"] as const;
+export const WALKERS = ["isolator", "operator", "coordinator"] as const;
 
 export const doStep = defineAct({
   type: "step.do",
@@ -182,8 +182,12 @@ export const startReturn = defineAct({
   words: "start restoring",
   roles: ["coordinator"],
   pin: true,
-  input: z.object({ isolation: z.string() }),
-  run: (context, input) => changeIsolation(context, input.isolation, { ...by(context), type: "start return" }),
+  input: z.object({
+    isolation: z.string(),
+    leftSafe: z.string().trim().max(500, "at most 500 characters").default(""),
+  }),
+  run: (context, { isolation, leftSafe }) =>
+    changeIsolation(context, isolation, { ...by(context), type: "start return", leftSafe }),
 });
 
 /** Who did it, with what they have been found able to do, and when. */

@@ -28,6 +28,8 @@ import { earthsOf, earthStands, enterLock, gearLookUp } from "../gear/gearStore"
 import { waitOf } from "./stepWaits";
 import { watchesNow } from "./watching";
 import { asNow, revisionToday } from "./verdictStore";
+import { leftToDo } from "../../core/permit/record/leftToDo";
+import { loadPermits } from "../permit/permitStore";
 import { boxesOf, lockHangs, locksOn } from "../box/locks";
 
 export type StoredIsolation = Readonly<{ row: typeof isolations.$inferSelect; life: IsolationLife }>;
@@ -160,7 +162,14 @@ export function saveIsolation(tx: Tx, before: StoredIsolation, after: IsolationL
     }
   });
   for (const step of newlyDone(before.life, after)) recordHolds(tx, isolationId, step);
-  tx.update(isolations).set({ state: after.state }).where(eq(isolations.id, isolationId)).run();
+  // Every lock was hung, and looked at where that is asked, on the way to being proven: they are read again from then on.
+  const isNew = before.life.state === "isolating" && after.state === "proven";
+  const { lockCheck } = before.row;
+  const read = { faults: [], right_ms: null, ...lockCheck, checked_ms: now_ms };
+  tx.update(isolations)
+    .set({ state: after.state, ...(isNew ? { lockCheck: read } : {}) })
+    .where(eq(isolations.id, isolationId))
+    .run();
 }
 
 /** Steps that were done between two states, the passed over ones left out. */
@@ -297,6 +306,12 @@ export function isolationFacts(tx: Tx, row: StoredIsolation["row"]): IsolationFa
     openPermits: ofPermits
       .filter(({ state }) => state !== "closed" && state !== "cancelled")
       .map(({ number }) => number),
+    workLeft: leftToDo(
+      loadPermits(
+        tx,
+        ofPermits.map(({ number }) => number),
+      ).map(({ life }) => life),
+    ),
     heldByOthers: heldByOthers(tx, isolationId),
     approvedAt_ms: row.approvedAt,
     timeOf: siteTime,

@@ -9,7 +9,7 @@ import { boxesOf } from "../box/locks";
 import { grouped } from "../runtime/grouped";
 import { litUntil_ms } from "./temporaryStore";
 
-type Isolation = Pick<typeof isolations.$inferSelect, "id" | "approvedAt" | "ruleProfile">;
+type Isolation = Pick<typeof isolations.$inferSelect, "id" | "approvedAt" | "ruleProfile" | "lockCheck">;
 
 /** Proofs of an isolation that must be done again before anybody goes on, and why. Cost: as of many. */
 export function staleOf(tx: Tx, isolation: Isolation, now_ms: number): string[] {
@@ -66,6 +66,7 @@ export function staleOfAll(tx: Tx, of: readonly Isolation[], now_ms: number): (i
       now_ms,
       lastThere_ms: there.length > 0 ? Math.max(...there) : null,
       litUntil_ms: litUntil(id),
+      foundAgain_ms: byId.get(id)!.lockCheck?.right_ms ?? null,
       goodFor_h: profile.proofGoodFor_h,
       absence_min: profile.absence_min,
     });

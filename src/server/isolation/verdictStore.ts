@@ -24,12 +24,12 @@ export const revisionToday = whileUnchanged(
       .get()?.revision ?? 0,
 );
 
-type Row = Pick<typeof isolations.$inferSelect, "number" | "state" | "plantRevision" | "verdict">;
+type Row = Pick<typeof isolations.$inferSelect, "number" | "state" | "plantRevision" | "verdict" | "lockCheck">;
 
 /** What the core is told of an isolation's plan. */
 export function asNow(row: Row, openSteps: number, today: number): IsolationNow {
-  const { number, state, plantRevision: planned, verdict } = row;
-  return { number, state, openSteps, planned, today, verdict };
+  const { number, state, plantRevision: planned, verdict, lockCheck } = row;
+  return { number, state, openSteps, planned, today, verdict, lockCheck };
 }
 
 /** An isolation that people count on, with what its plan has to be judged from. */

@@ -37,7 +37,7 @@ export function board(now_ms: number, page = 1): Board {
   const db = database();
   const views = jobViews(openNumbers(db), now_ms, walksUnderWay);
   const alarms = views.flatMap(({ number, planFault }): Board["alarms"] =>
-    planFault === null ? [] : [{ number, is: planFault.code === "plan fell" ? "broken" : "asked" }],
+    planFault === null ? [] : [{ number, is: planFault.code !== "not judged" ? "broken" : "asked" }],
   );
   const isUrgent = (view: JobView) => Number(view.next?.urgent ?? false);
   const shown = [...views].sort((a, b) => isUrgent(b) - isUrgent(a)).slice((page - 1) * BOARD_PAGE, page * BOARD_PAGE);

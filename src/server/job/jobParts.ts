@@ -1,5 +1,8 @@
-import { asc, desc, eq } from "drizzle-orm";
+import { asc, desc, eq, getTableColumns, sql } from "drizzle-orm";
+import { z } from "zod";
+import { lockCheckDue_ms } from "../../core/isolation/lockCheck";
 import { reviewDue_ms, type Review } from "../../core/isolation/review";
+import { logEntrySchema } from "../../core/permit/record/logSchema";
 import type { PermitLife } from "../../core/permit/record/permitTypes";
 import { profileOf } from "../../core/requirement/profiles";
 import { isAmong } from "../db/isAmong";
@@ -35,6 +38,7 @@ export function standingIsolations(db: Tx, jobIds: readonly string[]): ReadonlyM
         approvedBy: isolations.approvedBy,
         approvedAt: isolations.approvedAt,
         verdict: isolations.verdict,
+        lockCheck: isolations.lockCheck,
       })
       .from(jobIsolations)
       .innerJoin(isolations, eq(isolations.id, jobIsolations.isolationId))
@@ -47,12 +51,31 @@ export function standingIsolations(db: Tx, jobIds: readonly string[]): ReadonlyM
 
 type JobPermit = Readonly<{ life: PermitLife; words: string }>;
 
+/** Of the log of a permit that is over what its job asks: that it was handed back, and what was left to do. */
+const AT_END = sql`(
+  SELECT json_group_array(json(l.entry_json)) FROM permit_log l
+  WHERE l.permit_id = permits.id AND (json_extract(l.entry_json, '$.type') = 'left to do'
+    OR json_extract(l.entry_json, '$.act') = 'hand back')
+)`.mapWith((text: string) => z.array(logEntrySchema).parse(JSON.parse(text)));
+
 /** The permits of jobs as they stand now, each job's in the order of their numbers. Of those that are over nobody is on. */
 export function permitsOf(db: Db, jobIds: readonly string[], now_ms: number): (jobId: string) => readonly JobPermit[] {
   const open = new Map(openPermits(db, now_ms).map((one) => [one.row.id, one.now]));
-  const rows = db.select().from(permits).where(isAmong(permits.jobId, jobIds)).orderBy(asc(permits.number)).all();
+  const rows = db
+    .select({ ...getTableColumns(permits), atEnd: AT_END })
+    .from(permits)
+    .where(isAmong(permits.jobId, jobIds))
+    .orderBy(asc(permits.number))
+    .all();
   const ofJob = grouped(rows, ({ jobId }) => jobId);
-  return (jobId) => ofJob(jobId).map((row) => ({ words: row.words, life: open.get(row.id) ?? lifeOf(row, [], []) }));
+  return (jobId) =>
+    ofJob(jobId).map((row) => ({ words: row.words, life: open.get(row.id) ?? lifeOf(row, [], row.atEnd) }));
+}
+
+/** When the locks of an isolation that stands are read again, in ms; null where nobody counts on it. */
+export function locksDueOf({ state, approvedAt, lockCheck, ruleProfile }: Standing): number | null {
+  const { lockCheckEvery_h } = profileOf(ruleProfile);
+  return lockCheckDue_ms({ state, approved_ms: approvedAt, check: lockCheck }, lockCheckEvery_h);
 }
 
 export function reviewOf(

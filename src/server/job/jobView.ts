@@ -5,8 +5,9 @@ import type { Plan } from "../../core/plan/plan";
 import { type Job } from "../../core/request/jobFile";
 import { nextAct, type NextAct } from "../../core/job/nextAct";
 import type { IsolationLife } from "../../core/isolation/isolation";
+import { leftToDo, type LeftToDo } from "../../core/permit/record/leftToDo";
 import { peopleOn } from "../../core/permit/record/permitTypes";
-import { planFault } from "../../core/isolation/heldNow";
+import { standingFault } from "../../core/isolation/heldNow";
 import type { NotHeld } from "../../core/refusal/notHeld";
 import { isAmong } from "../db/isAmong";
 import { database } from "../db/database";
@@ -22,7 +23,7 @@ import { walks } from "../isolation/isolationStore";
 import { grouped } from "../runtime/grouped";
 import { staleOfAll } from "../isolation/proofStore";
 import { currentPlant, plantsAt } from "../plant/plantStore";
-import { looksAt, permitsOf, reviewOf, standingIsolations, type ReviewView } from "./jobParts";
+import { locksDueOf, looksAt, permitsOf, reviewOf, standingIsolations, type ReviewView } from "./jobParts";
 
 export type { ReviewView };
 
@@ -82,6 +83,10 @@ export type JobView = Readonly<{
   }[];
   permits: readonly PermitSummary[];
   next: NextAct | null;
+  /** The locks of its isolation: when they are read again, when they last were, and where one was not found. */
+  locks: Readonly<{ due_ms: number | null; checked_ms: number | null; missing: readonly string[] }> | null;
+  /** Work that was handed back part done, and what of it is left. */
+  left: readonly LeftToDo[];
   /** Names of everybody who did a step, by id. */
   nameOf: Readonly<Record<string, string>>;
 }>;
@@ -126,7 +131,7 @@ export function jobViews(numbers: readonly string[], now_ms: number, stepsOf = w
     const job = row.job;
     const { graph } = planned(stands?.plantRevision ?? plant.revision);
     const crewIds = row.crew;
-    const fault = stands && isCountedOn(stands.state) ? planFault(asNow(stands, 0, plant.revision)) : null;
+    const fault = stands && isCountedOn(stands.state) ? standingFault(asNow(stands, 0, plant.revision)) : null;
     return {
       id: row.id,
       number: row.number,
@@ -181,6 +186,14 @@ export function jobViews(numbers: readonly string[], now_ms: number, stepsOf = w
           ),
         ),
       ),
+      locks: stands
+        ? {
+            due_ms: locksDueOf(stands),
+            checked_ms: stands.lockCheck?.checked_ms ?? null,
+            missing: stands.lockCheck?.faults.map(({ point }) => point) ?? [],
+          }
+        : null,
+      left: leftToDo(own.map(({ life }) => life)),
       next: nextAct(
         row,
         isolation,
@@ -188,6 +201,7 @@ export function jobViews(numbers: readonly string[], now_ms: number, stepsOf = w
         now_ms,
         review?.due_ms ?? null,
         fault,
+        stands ? locksDueOf(stands) : null,
       ),
     };
   });

@@ -1,5 +1,5 @@
 import { asc, eq } from "drizzle-orm";
-import { planFault } from "../../core/isolation/heldNow";
+import { standingFault } from "../../core/isolation/heldNow";
 import type { IsolationLife } from "../../core/isolation/isolation";
 import { nextAct, type NextAct } from "../../core/job/nextAct";
 import type { NotHeld } from "../../core/refusal/notHeld";
@@ -10,7 +10,7 @@ import { walksUnderWay } from "../isolation/isolationStore";
 import { asNow, isCountedOn } from "../isolation/verdictStore";
 import { namesOf } from "../people/signIn";
 import { currentPlant } from "../plant/plantStore";
-import { looksAt, permitsOf, reviewOf, standingIsolations } from "./jobParts";
+import { locksDueOf, looksAt, permitsOf, reviewOf, standingIsolations } from "./jobParts";
 
 /** An open job with what is next on it, and no more than that takes. */
 export type OpenJob = Readonly<{
@@ -52,7 +52,7 @@ export function openJobs(db: Db, now_ms: number): OpenJob[] {
       : null;
     const lives = written(row.id).map(({ life }) => life);
     const review = stands ? reviewOf(stands, looks(stands.id), now_ms, nameOf) : null;
-    const fault = stands && isCountedOn(stands.state) ? planFault(asNow(stands, 0, plant.revision)) : null;
+    const fault = stands && isCountedOn(stands.state) ? standingFault(asNow(stands, 0, plant.revision)) : null;
     return {
       number: row.number,
       title: row.title,
@@ -61,7 +61,7 @@ export function openJobs(db: Db, now_ms: number): OpenJob[] {
       windowTo_ms: row.windowTo,
       hasIsolation: isolation !== null,
       isUnderWay: isolation !== null && isolation.state !== "restored",
-      next: nextAct(row, isolation, lives, now_ms, review?.due_ms ?? null, fault),
+      next: nextAct(row, isolation, lives, now_ms, review?.due_ms ?? null, fault, stands ? locksDueOf(stands) : null),
       planFault: fault,
       permits: lives.map(({ number, state }) => ({ number, state })),
     };

@@ -5,13 +5,13 @@ import { LIFE } from "../../core/permit/life/lifeTable";
 import type { PermitAct } from "../../core/permit/record/permitTypes";
 import { changePermit } from "./changePermit";
 import { defineAct } from "../act/act";
-import { line } from "../job/jobActs";
+import { line, time_ms } from "../job/jobActs";
 
 const words = line("What you found", 500);
 
 type Plain = Extract<
   PermitAct,
-  { type: "check" | "authorise" | "accept" | "sign off" | "hand back" | "end watch" | "close" | "cancel" }
+  { type: "check" | "authorise" | "accept" | "sign off" | "end watch" | "close" | "cancel" }
 >;
 
 /** An act on a permit's life that a person signs with nothing more than their PIN. Who may is the table's to say. */
@@ -43,13 +43,53 @@ export const authorisePermit = signed("permit.authorise", "authorise");
 export const approvePermit = told("permit.approve", "approve");
 export const acceptPermit = signed("permit.accept", "accept");
 export const signOff = signed("permit.sign-off", "sign off");
-export const handBackPermit = signed("permit.hand-back", "hand back");
 export const endWatch = signed("permit.end-watch", "end watch");
 export const inspectPermit = told("permit.inspect", "inspect");
 export const closePermit = signed("permit.close", "close");
 export const cancelPermit = signed("permit.cancel", "cancel");
 export const resumePermit = told("permit.resume", "resume");
 export const revalidatePermit = told("permit.revalidate", "revalidate");
+
+/** The work is at its end, or part of it is left and said. Rows of before say nothing of it: then it was the end. */
+export const handBackPermit = defineAct({
+  type: "permit.hand-back",
+  words: LIFE["hand back"].words,
+  roles: [],
+  pin: true,
+  input: z
+    .object({
+      permit: z.string(),
+      work: z.enum(["done", "part"], "say whether all of the work is done").default("done"),
+      left: z.string().trim().max(500, "at most 500 characters").default(""),
+    })
+    .refine(({ work, left }) => work === "done" || left.length >= 3, {
+      path: ["left"],
+      error: "write what is left to do",
+    })
+    .refine(({ work, left }) => work === "part" || left === "", {
+      path: ["work"],
+      error: "something is left to do: then part is done",
+    }),
+  run: (context, { permit, left }) =>
+    changePermit(context, permit, { type: "hand back", ...(left === "" ? {} : { left }) }),
+});
+
+/** Its end put off, once. */
+export const extendPermit = defineAct({
+  type: "permit.extend",
+  words: LIFE.extend.words,
+  roles: [],
+  pin: true,
+  input: z.object({
+    permit: z.string(),
+    until_ms: time_ms("The new end"),
+    words,
+    stillOn: z.array(z.string().max(80)).max(60).default([]),
+    marked: z.array(z.coerce.number().int().min(1)).max(60).default([]),
+  }),
+  run: (context, { permit, stillOn, ...input }) =>
+    changePermit(context, permit, { type: "extend", ...input, stillOn: stillOn as PersonId[] }),
+});
 
 /** Back to a draft, with what has to be put right. */
 export const sendBack = defineAct({

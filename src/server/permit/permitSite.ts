@@ -30,7 +30,7 @@ type PersonRow = typeof people.$inferSelect;
 /** An isolation without its plan, which is large; its shortfalls as JSON. */
 type IsolationRow = Pick<
   typeof isolations.$inferSelect,
-  "id" | "number" | "state" | "inputs" | "approvedAt" | "ruleProfile" | "plantRevision" | "verdict"
+  "id" | "number" | "state" | "inputs" | "approvedAt" | "ruleProfile" | "plantRevision" | "verdict" | "lockCheck"
 > &
   Readonly<{ shortfalls: string }>;
 
@@ -91,6 +91,7 @@ export function permitSite(tx: Tx, stored: readonly StoredPermit[], now_ms: numb
             ruleProfile: isolations.ruleProfile,
             plantRevision: isolations.plantRevision,
             verdict: isolations.verdict,
+            lockCheck: isolations.lockCheck,
             shortfalls: sql<string>`json_extract(${isolations.plan}, '$.shortfalls')`,
           })
           .from(isolations)

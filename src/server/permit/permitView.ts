@@ -15,6 +15,7 @@ import {
 } from "../../core/permit/air/airTests";
 import { afterWatchOf } from "../../core/permit/afterwatch/afterWatchOf";
 import { authorisedApart } from "../../core/rounds/authorisedApart";
+import { extensionLimit } from "../../core/permit/life/extension";
 import { approvalReasons, revalidationDue } from "../../core/permit/requirements/every";
 import { purgeNeed_s } from "../../core/permit/requirements/entry";
 import { watchersNeeded } from "../../core/permit/requirements/hotWork";
@@ -173,6 +174,8 @@ export function permitView(number: string, now_ms: number) {
     freeDetectors: rule.air || details.kind === "pressure test" ? freeDetectors(db) : [],
     due: dueUnder(context),
     revalidation: revalidationDue(context),
+    /** The latest end that an extension may give, or why it may not be extended. */
+    extension: extensionLimit(life, facts),
     story: log.map((entry) => ({
       at_ms: entry.at_ms,
       by: entry.by === null ? "" : nameOf(entry.by),

@@ -7,7 +7,7 @@ export function NotHeldNotice({ why }: { why: NotHeld | null }) {
   const clause = notHeldClause(why);
   return (
     <p role="alert" className="border-error bg-error/10 mb-4 max-w-prose border-l-4 px-4 py-2">
-      <strong>{why.code === "plan fell" ? "Stop, everybody off:" : "Nobody starts:"}</strong> {clause}.
+      <strong>{why.code !== "not judged" ? "Stop, everybody off:" : "Nobody starts:"}</strong> {clause}.
     </p>
   );
 }

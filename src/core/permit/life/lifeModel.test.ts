@@ -15,9 +15,10 @@ import {
 } from "../../../../tests/support/permits";
 import { inside } from "../people/entries";
 import { asAt, checkPermit, decidePermit, stillOut } from "./permitLife";
-import { entriesOf, lastOf, putInOf, signedBy } from "../record/permitLog";
+import { copiesOf, entriesOf, lastOf, putInOf, signedBy } from "../record/permitLog";
 import { peopleOn, PERMIT_STATES, type PermitAct, type PermitFacts, type PermitLife } from "../record/permitTypes";
 import { onPost } from "../people/posts";
+import { profileOf } from "../../requirement/profiles";
 import { asksOf } from "../requirements/requirements";
 
 type Doing = Readonly<{ what: number; who: number; wait: number; careless: boolean; upset: number }>;
@@ -52,6 +53,13 @@ function anyAct({ what, who }: Doing, permit: PermitLife): [string, PermitAct] {
     { type: "begin break" },
     { type: "end break" },
     { type: "revalidate", words: "looked" },
+    {
+      type: "extend",
+      until_ms: permit.validTo_ms + (what % 40) * HOUR,
+      words: "looked",
+      stillOn: what % 3 === 0 ? [] : peopleOn(permit).map((one) => one.person),
+      marked: copiesOf(permit.log).map(({ copy }) => copy),
+    },
     { type: "begin sample", point, instrument: "GI-1" },
     { type: "read", point, reading },
     { type: "flush", point, held_s: 90 },
@@ -135,6 +143,9 @@ function sensibleAct(doing: Doing, permit: PermitLife, facts: PermitFacts, now_m
         add(name, { type: "sign off" });
       }
       add("ada", { type: "talk" });
+      const stillOn = peopleOn(permit).map(({ person }) => person);
+      const marked = copiesOf(permit.log).map(({ copy }) => copy);
+      add("isa", { type: "extend", until_ms: permit.validTo_ms + 3 * HOUR, words: "looked", stillOn, marked });
       add("hal", { type: "put in", what: "cap", where: "vent" });
       add("hal", { type: "begin break" });
       add("hal", { type: "hand back" });
@@ -193,6 +204,14 @@ function expectSafe(permit: PermitLife, facts: PermitFacts, now_ms: number): voi
       expect(within.length).toBeLessThanOrEqual(2);
     }
   }
+  const extended = entriesOf(permit.log, "extended");
+  expect(extended.length).toBeLessThanOrEqual(1);
+  for (const { at_ms, from_ms, to_ms } of extended) {
+    expect(at_ms).toBeLessThan(from_ms);
+    const issued = entriesOf(permit.log, "signed").find(({ act }) => act === "issue")!.at_ms;
+    if (permit.details.kind !== "safeguard bypass") expect(to_ms - issued).toBeLessThanOrEqual(24 * HOUR);
+    expect(permit.validTo_ms).toBe(to_ms);
+  }
   if (now_ms >= permit.validTo_ms) expect(["live", "issued", "suspended"]).not.toContain(permit.state);
   if (permit.state === "closed") {
     expect(peopleOn(permit)).toEqual([]);
@@ -244,7 +263,8 @@ test("over any sequence of acts, waits and upsets a permit keeps its promises, a
   fc.assert(
     fc.property(fc.constantFrom(...KINDS), fc.array(doing, { minLength: 150, maxLength: 220 }), (kind, all) => {
       let now_ms = HOUR;
-      let facts = wellFacts({ testPoints: POINTS });
+      const profile = profileOf(all[0]!.who % 4 === 0 ? "strict" : "uk-style");
+      let facts = wellFacts({ testPoints: POINTS, profile });
       const details = kind === "hot work" ? { ...DETAILS[kind], points: POINTS } : DETAILS[kind];
       let permit = draftOf(details, { validTo_ms: 9 * HOUR });
       for (const one of all) {
@@ -281,11 +301,12 @@ test("over any sequence of acts, waits and upsets a permit keeps its promises, a
         const decided = decidePermit(permit, command(name, now_ms, act), known);
         if (decided.ok) permit = decided.value;
         reached.add(permit.state);
+        if (permit.log.some(({ type }) => type === "extended")) reached.add("extended");
         expectSafe(permit, facts, now_ms);
         expectStillUntilNextChange(permit, facts, now_ms);
       }
     }),
     { ...propertyRuns(80), endOnFailure: true },
   );
-  expect([...reached].sort()).toEqual([...PERMIT_STATES].sort());
+  expect([...reached].sort()).toEqual([...PERMIT_STATES, "extended"].sort());
 });

@@ -119,6 +119,13 @@ export const LIFE: Readonly<Record<PermitAct["type"], Move>> = {
     "revalidate a permit",
     "the air read in the last 30 minutes where it counts; within its time",
   ),
+  extend: move(
+    RUNNING,
+    [],
+    ["issuer"],
+    "extend a permit",
+    "once, where the rules allow it; before its end; everybody on was asked; every copy says so; the air read in the last 30 minutes where it counts; not to oneself",
+  ),
   "begin sample": move(
     [...BEFORE, ...RUNNING],
     [],
@@ -244,7 +251,7 @@ export const LIFE: Readonly<Record<PermitAct["type"], Move>> = {
     ["watching", "work done"],
     ["holder of it"],
     "hand back a permit",
-    "nobody on or inside; watching after hot work",
+    "nobody on or inside; what is left, where only part is done; watching after hot work",
   ),
   inspect: move(["work done"], [], ["issuer", "coordinator"], "inspect the place", "not by its holder"),
   close: move(

@@ -6,6 +6,7 @@ import { afterWatchOf } from "../afterwatch/afterWatchOf";
 import { inside } from "../people/entries";
 import { kindRule } from "../kinds/kinds";
 import { decideLogAct, isLogAct } from "../acts/logActs";
+import { extensionFault } from "./extension";
 import { LIFE } from "./lifeTable";
 import { copiesOf, lastOf, putInOf, signedBy, type LogEntry, type NewEntry } from "../record/permitLog";
 import { peopleOn, type PermitCommand, type PermitFacts, type PermitLife } from "../record/permitTypes";
@@ -228,11 +229,22 @@ function decide(permit: PermitLife, command: PermitCommand, facts: PermitFacts):
       const no = notHolder("one's own permit") ?? isolationFault(permit, facts) ?? stale;
       return no ?? accept({ ...permit, ...signed("revalidate", command.words) });
     }
+    case "extend": {
+      const no =
+        notHolder("one's own permit") ??
+        isolationFault(permit, facts) ??
+        extensionFault(permit, command, facts, now_ms);
+      const { until_ms: to_ms, words, stillOn: asked } = command;
+      const extended = log({ type: "extended", from_ms: permit.validTo_ms, to_ms, words, asked });
+      return no ?? accept({ ...permit, validTo_ms: to_ms, ...extended });
+    }
     case "hand back": {
       const still = peopleOn(permit).map((signOn) => facts.nameOf(signOn.person));
       const no = (still.length > 0 ? refuse({ code: "people on", people: still }) : null) ?? nobodyInside();
       const isWatched = kindRule(permit.details.kind).afterWatch && signedBy(permit.log, "accept") !== undefined;
-      return no ?? accept({ ...permit, state: isWatched ? "watching" : "work done", ...signed("hand back") });
+      const left: NewEntry[] = command.left ? [{ type: "left to do", words: command.left }] : [];
+      const back = log({ type: "signed", act: "hand back" }, ...left);
+      return no ?? accept({ ...permit, state: isWatched ? "watching" : "work done", ...back });
     }
     case "end watch": {
       const left = afterWatchOf(permit, facts, now_ms)?.left ?? [];

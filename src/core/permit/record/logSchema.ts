@@ -21,6 +21,8 @@ export const logEntrySchema: z.ZodType<LogEntry> = z.discriminatedUnion("type", 
   entry("changed", { what: z.array(z.string()).readonly() }),
   entry("signed", { act: z.enum(SIGNED), words: words.optional() }),
   entry("ran out", {}),
+  entry("extended", { from_ms: z.number(), to_ms: z.number(), words, asked: z.array(personIdSchema).readonly() }),
+  entry("left to do", { words }),
   entry("stopped", { cause: z.enum(STOP_CAUSES), reason: z.string(), evacuate: z.boolean() }),
   entry("ticked", { ask: z.string(), words }),
   entry("clash decided", {

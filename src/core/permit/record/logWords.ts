@@ -42,6 +42,10 @@ export function logWords(entry: LogEntry, nameOf: (id: PersonId) => string, time
       return `The draft was changed: ${entry.what.join(", ")}`;
     case "ran out":
       return "Ran out: everybody stops";
+    case "extended":
+      return `Extended from ${timeOf(entry.from_ms)} to ${timeOf(entry.to_ms)}${entry.asked.length > 0 ? `, still on: ${entry.asked.map(nameOf).join(", ")}` : ", nobody on"}. ${entry.words}`;
+    case "left to do":
+      return `Part done. Left to do: ${entry.words}`;
     case "stopped":
       return `${entry.evacuate ? "Stopped, everybody out" : "Stopped"} (${entry.cause}): ${entry.reason}`;
     case "ticked":

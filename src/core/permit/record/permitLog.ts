@@ -61,6 +61,10 @@ export type LogEntry = Readonly<{ at_ms: number; by: PersonId | null }> &
     /** The draft was written anew in these of its parts. */
     | Readonly<{ type: "changed"; what: readonly string[] }>
     | Readonly<{ type: "ran out" }>
+    /** Its end put off, once; everybody who was on was asked. */
+    | Readonly<{ type: "extended"; from_ms: number; to_ms: number; words: string; asked: readonly PersonId[] }>
+    /** Handed back part done: what of the work is left. */
+    | Readonly<{ type: "left to do"; words: string }>
     | Readonly<{ type: "stopped"; cause: StopCause; reason: string; evacuate: boolean }>
     /** Something that is asked was found done, by looking. */
     | Readonly<{ type: "ticked"; ask: string; words: string }>

@@ -69,8 +69,20 @@ export type TypedReading = Readonly<{
   toxics: readonly Readonly<{ gas: string; fraction: number | null }>[];
 }>;
 
+/** A later end, with what the issuer saw and did before they gave it. */
+export type Extension = Readonly<{
+  until_ms: number;
+  words: string;
+  /** Whom they asked and found still there, each. */
+  stillOn: readonly PersonId[];
+  /** Numbers of the copies on which they wrote the new end. */
+  marked: readonly number[];
+}>;
+
 export type PermitAct =
-  | Readonly<{ type: "check" | "authorise" | "accept" | "sign off" | "hand back" | "end watch" | "close" | "cancel" }>
+  | Readonly<{ type: "check" | "authorise" | "accept" | "sign off" | "end watch" | "close" | "cancel" }>
+  /** `left`: what of the work is left to do, where only part of it is done. */
+  | Readonly<{ type: "hand back"; left?: string }>
   | Readonly<{ type: "approve" | "revalidate" | "resume" | "inspect"; words: string }>
   | Readonly<{ type: "send back"; words: string }>
   /** The draft written anew, under its number and of its kind; `what` names the parts that are other. */
@@ -83,6 +95,7 @@ export type PermitAct =
       details: PermitDetails;
     }>
   | Readonly<{ type: "issue"; copies: readonly string[] }>
+  | (Readonly<{ type: "extend" }> & Extension)
   | Readonly<{
       type: "sign on";
       lock: string;

@@ -8,6 +8,8 @@ export function notHeldClause(why: NotHeld): string {
       return `${isolation} is not proven now, it is ${why.state}`;
     case "not judged":
       return `the plant register changed to revision ${why.revision}, and whether ${isolation} still holds on it is not known yet`;
+    case "locks not found":
+      return `the lock of ${isolation} was not found on ${why.points.join(" and ")}`;
     case "plan fell":
       return `on revision ${why.revision} of the plant register ${isolation} does not hold: ${fellClauses(why).join("; ")}`;
   }
@@ -28,5 +30,5 @@ function fellClauses({ missingFaces, lostPoints, short }: Extract<NotHeld, { cod
 /** The state of an isolation as it is said beside its number: never "proven" alone over a plan that fell. */
 export function isolationState(state: string, planFault: NotHeld | null): string {
   if (planFault === null || planFault.code === "not proven") return state;
-  return planFault.code === "plan fell" ? `${state}, does not hold now` : `${state}, not judged yet`;
+  return planFault.code === "not judged" ? `${state}, not judged yet` : `${state}, does not hold now`;
 }

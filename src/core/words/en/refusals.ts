@@ -56,7 +56,11 @@ function wordsOf(refusal: Refusal): string {
       return `Isolation ${refusal.isolation} is not proven: ${refusal.open} steps are open. Finish its steps first.`;
     case "not held":
       return `${notHeldClause(refusal.why)}. Nobody goes on or starts on it. ${
-        refusal.why.code === "plan fell" ? "Plan its points anew, or correct the register." : "Wait until it is judged."
+        refusal.why.code === "plan fell"
+          ? "Plan its points anew, or correct the register."
+          : refusal.why.code === "locks not found"
+            ? "Hang it again; then another person reads it there, and it is proved again."
+            : "Wait until it is judged."
       }`;
     case "no isolation":
       return "This permit has no isolation. Approve a plan for the job first.";
@@ -247,6 +251,26 @@ function wordsOf(refusal: Refusal): string {
       return `Work on permit ${refusal.permit} was stopped, not only paused. Its issuer looks and lets it go on.`;
     case "air not fresh":
       return `The air under permit ${refusal.permit} was not read in the last 30 minutes. Read it at every point, then revalidate.`;
+    case "not extended":
+      return `Permit ${refusal.permit} is not extended: ${refusal.why}. Write the next one, linked to it.`;
+    case "not all asked":
+      return [
+        ...(refusal.notAsked.length > 0
+          ? [
+              `${refusal.notAsked.join(", ")} ${refusal.notAsked.length === 1 ? "is" : "are"} on permit ${refusal.permit} and not ticked.`,
+            ]
+          : []),
+        ...(refusal.notOn.length > 0
+          ? [`${refusal.notOn.join(", ")} ${refusal.notOn.length === 1 ? "is" : "are"} not on it.`]
+          : []),
+        "Go to everybody who is on, tick each, then extend it.",
+      ].join(" ");
+    case "copy says otherwise":
+      return `${refusal.copies.join(" and ")} ${refusal.copies.length === 1 ? "shows" : "show"} the old end. Write the new end on every copy that hangs, tick each, then extend permit ${refusal.permit}.`;
+    case "points not read":
+      return `Not read yet: ${refusal.points.join(", ")}. Go to every point, read the lock there, and say where none hangs.`;
+    case "work left":
+      return `${refusal.left.map(({ permit, words }) => `Permit ${permit} was handed back part done: ${words}`).join("; ")}. Write a permit for what is left, or say how it was made safe to be put back as it is.`;
     case "watch not over":
       return `The watch of permit ${refusal.permit} is not over: ${refusal.left.join("; ")}.`;
     case "before its cause":

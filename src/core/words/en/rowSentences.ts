@@ -52,7 +52,9 @@ const PERMIT: Readonly<Record<string, Words>> = {
   "permit.ran-out": own("the permit expired"),
   "permit.resume": plain("let the work go on"),
   "permit.revalidate": plain("revalidated the permit for the shift"),
-  "permit.hand-back": plain("handed the permit back"),
+  "permit.extend": plain("extended the permit"),
+  "permit.hand-back": ({ left }) =>
+    text(left) === "" ? "handed the permit back" : `handed the permit back part done; left to do${told(left)}`,
   "permit.end-watch": plain("ended the post-work watch"),
   "permit.inspect": plain("inspected the place"),
   "permit.close": plain("closed the permit"),
@@ -103,6 +105,8 @@ const ISOLATION: Readonly<Record<string, Words>> = {
   "isolation.approve": ({ objective, school }, { isolation }) =>
     `approved isolation ${text(isolation)}, ${text(objective)}, ${school === "supply" ? "at the supply" : "at the work"}`,
   "isolation.re-plan": plain("approved a new plan for the isolation"),
+  "isolation.check-locks": (_, { did }) => text(did) || "read the locks",
+  "isolation.rehang": ({ point, lock }) => `hung lock ${text(lock)} anew ${at(point)}, where one was not found`,
   "isolation.review": ({ reason, next_h }) => `reviewed the isolation, next in ${text(next_h)} h${told(reason)}`,
   "step.do": ({ words, lock, reading, instrument }, { did }) =>
     [
@@ -127,7 +131,8 @@ const ISOLATION: Readonly<Record<string, Words>> = {
   "isolation.fell": own("the isolation does not hold on the plant of today"),
   "isolation.holds": own("the isolation holds on the plant of today"),
   "isolation.unjudged": own("the isolation was not judged on the plant of today"),
-  "return.start": plain("started restoring"),
+  "return.start": ({ leftSafe }) =>
+    text(leftSafe) === "" ? "started restoring" : `started restoring with work left to do, made safe${told(leftSafe)}`,
   "box.hang": ({ lock, role }) =>
     `hung lock ${text(lock)} on the group lock box, first on and last off, as ${text(role)}`,
   "box.take-off": ({ lock }) => `took lock ${text(lock)} off the group lock box`,

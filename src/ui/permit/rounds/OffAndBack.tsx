@@ -2,6 +2,7 @@
 
 import { ActForm } from "../../act/ActForm";
 import { Tick } from "../../act/Field";
+import { WorkEnd, workEndOf } from "../WorkEnd";
 
 type Copy = Readonly<{ copy: number; where: string }>;
 
@@ -21,7 +22,7 @@ export function OffAndBack({ permit, copies }: Readonly<{ permit: string; copies
             isOff && isClear
               ? [
                   { type: "permit.sign-off", input: { permit } },
-                  { type: "permit.hand-back", input: { permit } },
+                  { type: "permit.hand-back", input: { permit, ...workEndOf(fields) } },
                   ...back.map(({ copy }) => ({ type: "permit.return-copy", input: { permit, copy } })),
                 ]
               : [],
@@ -33,14 +34,12 @@ export function OffAndBack({ permit, copies }: Readonly<{ permit: string; copies
     >
       <div>
         <Tick name="off" label="I am clear, my tools are out, my own lock is off" />
-        <Tick
-          name="clear"
-          label="The work has ended, everybody is accounted for, the place is clean, guards are back"
-        />
+        <Tick name="clear" label="Work stops here, everybody is accounted for, the place is clean" />
         {copies.map(({ copy, where }) => (
           <Tick key={copy} name={`copy ${copy}`} label={`Copy ${copy} from ${where} is back in my hand`} />
         ))}
       </div>
+      <WorkEnd />
     </ActForm>
   );
 }

@@ -51,7 +51,7 @@ export function ReturnStage({ view, person }: { view: JobView; person: Person })
           </li>
         </ul>
         {isCoordinator ? (
-          <StartRestoring isolation={isolation.number} own={own} />
+          <StartRestoring isolation={isolation.number} own={own} left={view.left} />
         ) : (
           <p>A coordinator starts restoring.</p>
         )}

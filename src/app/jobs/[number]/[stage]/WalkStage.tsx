@@ -14,10 +14,11 @@ import { stepTimes, type StepTakes } from "@/server/figures/dayView";
 import { peopleToChoose, type JobView } from "@/server/job/jobView";
 import { lanternOf, planOf, plantOf } from "@/server/job/plans";
 import { heldElsewhere, replanView, temporaryView } from "@/server/isolation/walkView";
-import { siteTime, siteTimeZone } from "@/server/runtime/siteTime";
+import { requestTime_ms, siteTime, siteTimeZone } from "@/server/runtime/siteTime";
 import type { Person } from "@/server/people/signIn";
 import { Bench } from "@/ui/stage/Bench";
 import { LaidLantern } from "./LaidLantern";
+import { LocksNotice } from "@/ui/locks/LocksNotice";
 import { IsolationReview } from "@/ui/locks/IsolationReview";
 import { ProveAgain } from "@/ui/locks/ProveAgain";
 import { TemporaryRestores } from "@/ui/locks/TemporaryRestores";
@@ -31,7 +32,9 @@ import { WalkList, type WalkRow } from "@/ui/walk/WalkList";
 function shownWith(steps: readonly WalkStep[], fault: NotHeld | null) {
   const { proven, notProved } = shownOf(steps);
   const open = fault?.code === "plan fell" ? [...fault.missingFaces, ...fault.short.map(({ face }) => face)] : [];
-  const all = [...new Set([...notProved, ...open])];
+  // Without its lock nobody knows what a point holds back.
+  const unsure = fault?.code === "locks not found" ? proven : [];
+  const all = [...new Set([...notProved, ...open, ...unsure])];
   return { proven: proven.filter((face) => !all.includes(face)), notProved: all };
 }
 
@@ -174,6 +177,16 @@ export async function WalkStage({ view, person, phase, lead }: Props) {
                 Certificate (PDF)
               </a>
             </p>
+            {view.locks?.due_ms != null && (
+              <LocksNotice
+                job={view.number}
+                due_ms={view.locks.due_ms}
+                checked_ms={view.locks.checked_ms}
+                now_ms={requestTime_ms()}
+                missing={view.locks.missing}
+                timeZone={timeZone}
+              />
+            )}
             {view.review && (
               <IsolationReview
                 isolation={isolation.number}

@@ -4,6 +4,7 @@ import { mayDo, type PermitView } from "@/server/permit/permitView";
 import { ownFreeLocks } from "@/server/box/locks";
 import { database } from "@/server/db/database";
 import type { Person } from "@/server/people/signIn";
+import { siteTime } from "@/server/runtime/siteTime";
 import { ActForm } from "@/ui/act/ActForm";
 import { Drawer } from "@/ui/stage/Drawer";
 import { Field, SelectField, TextField } from "@/ui/act/Field";
@@ -13,6 +14,8 @@ import { AcceptAndOn } from "@/ui/permit/rounds/AcceptAndOn";
 import { InspectAndClose } from "@/ui/permit/rounds/InspectAndClose";
 import { OffAndBack } from "@/ui/permit/rounds/OffAndBack";
 import { OnTheSpot } from "@/ui/permit/rounds/OnTheSpot";
+import { ExtendForm } from "@/ui/permit/ExtendForm";
+import { HandBackForm } from "@/ui/permit/HandBackForm";
 import { NextDayForm } from "@/ui/permit/NextDayForm";
 
 type Props = Readonly<{ permit: PermitView; person: Person }>;
@@ -30,7 +33,7 @@ function Block({ heading, words, children }: { heading: string; words: string; c
 
 /** Acts that are nobody's next step on most days; with a round of several as the next step, its parts one by one. */
 const RARE: ReadonlySet<string> = new Set([
-  ...["break", "back", "send back", "cancel", "next-day"],
+  ...["break", "back", "extend", "send back", "cancel", "next-day"],
   ...["authorise alone", "issue alone", "accept alone", "inspect alone"],
 ]);
 
@@ -198,6 +201,19 @@ export function SigningActs({ permit, person }: Props) {
       told("permit.revalidate", "Revalidate", "What you found", "Revalidate for this shift", true),
     );
   }
+  if (may("extend") && !isHolder && "until_ms" in permit.extension) {
+    add(
+      "extend",
+      "Extend",
+      "Once, and before its time is over. You have been there and asked everybody who is on.",
+      <ExtendForm
+        permit={permit.number}
+        latest={siteTime(permit.extension.until_ms)}
+        on={on.map(({ personId, name }) => ({ id: personId, name }))}
+        hanging={hanging}
+      />,
+    );
+  }
   if (may("begin break") && isHolder) {
     add(
       "break",
@@ -210,8 +226,8 @@ export function SigningActs({ permit, person }: Props) {
     add(
       "back",
       "Hand back",
-      "The work has ended, everybody is signed off, the place is clean.",
-      plain("permit.hand-back", "Hand back", "Hand back"),
+      "Work stops here: everybody is signed off, the place is clean.",
+      <HandBackForm permit={permit.number} />,
     );
   }
   if (inspectAndClose) {

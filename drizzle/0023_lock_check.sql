@@ -1,0 +1,1 @@
+ALTER TABLE `isolations` ADD `lock_check_json` text;
