@@ -10,6 +10,7 @@ import { buildId } from "@/server/runtime/build";
 import { requestTime_ms, siteTimeZone } from "@/server/runtime/siteTime";
 import { KeptBar } from "@/ui/offline/KeptBar";
 import { UnreadRemoval } from "@/ui/locks/UnreadRemoval";
+import { Keys } from "@/ui/shell/Keys";
 import { LiveUpdates } from "@/ui/shell/LiveUpdates";
 import { PlacesBar } from "@/ui/shell/PlacesBar";
 import { ShiftStrip } from "@/ui/shell/ShiftStrip";
@@ -47,6 +48,7 @@ export default async function Layout({ children }: { children: ReactNode }) {
             </TopBar>
             <ShiftStrip {...stripPermits(now_ms)} now_ms={now_ms} timeZone={siteTimeZone()} />
             <LiveUpdates />
+            <Keys />
             <KeptBar personId={person.id} build={buildId()} />
           </>
         )}

@@ -28,6 +28,22 @@ test("the board shows the site now, as it was and as it is planned", async ({ as
   const first = maren.getByRole("list", { name: "Due" }).getByRole("link").first();
   await expect(first).toBeFocused();
   await expectNoAxeViolation(maren, "board");
+
+  // Two keys go to a place, one names them all.
+  await maren.keyboard.press("?");
+  const sheet = maren.getByRole("dialog", { name: "Keys" });
+  await expect(sheet).toContainText("g p");
+  await expectNoAxeViolation(maren, "keys");
+  await maren.keyboard.press("Escape");
+  await expect(sheet).toBeHidden();
+  await maren.keyboard.press("g");
+  await maren.keyboard.press("p");
+  await expect(maren).toHaveURL(/\/permits$/);
+  // Where somebody types, letters are letters.
+  await maren.keyboard.press("/");
+  await maren.keyboard.type("gb?");
+  await expect(maren.getByRole("searchbox")).toHaveValue("gb?");
+  await expect(maren).toHaveURL(/\/permits$/);
 });
 
 test("a conflict is decided by who answers for both, once, and stays decided", async ({ as, site }) => {
