@@ -333,22 +333,48 @@ test("what stands in a work zone that nothing drains is a finding, whatever the 
   expect(found(["BP"])).toContain("not drained");
 });
 
-test("a blind in a flange that bears less than may come is named", () => {
-  const plant = (flangeClass: string) =>
-    new SmallPlant()
+describe("a blind in a flange that bears less than may come", () => {
+  const plant = (...classes: string[]) => {
+    const blinds = classes.map((_, i) => `BD-${i + 1}`);
+    const made = new SmallPlant()
       .source("S", "fluid", { ...HARMFUL, pressure_Pa: 200e5 })
       .device("V-1", "fluid")
       .item("SP", "pipe")
-      .device("V-2", "fluid")
-      .device("BD", "fluid", { kind: "blind", positive: true, flangeClass, bore_m: 0.1 })
+      .device("V-2", "fluid");
+    classes.forEach((flangeClass, i) =>
+      made.device(blinds[i]!, "fluid", { kind: "blind", positive: true, flangeClass, bore_m: 0.1 }),
+    );
+    return made
       .item("P", "vessel", { contents: HARMLESS })
-      .line("fluid", "S", "V-1", "SP", "V-2", "BD", "P")
+      .line("fluid", "S", "V-1", "SP", "V-2", ...blinds, "P")
       .bleed("BL", "SP")
-      .bleed("BP", "P");
-  const notices = (flangeClass: string) =>
-    plant(flangeClass)
-      .plan([{ place: "P", how: ["enter"] }])
-      .notices.join(" ");
-  expect(notices("16")).toContain("BD stands in a flange of class 16, 16 bar, and by the register S may bring 200 bar");
-  expect(notices("PN 250")).not.toContain("stands in a flange");
+      .bleed("BP", "P")
+      .plan([{ place: "P", how: ["enter"] }]);
+  };
+  const positive = ({ points }: ReturnType<typeof plant>) =>
+    points.filter((one) => one.positive).map((one) => one.device);
+
+  test("is named, and counts for nothing: 200 bar at PN 16, and at class 150, which is no 150 bar", () => {
+    for (const flangeClass of ["16", "PN 16", "150", "class 900"]) {
+      const found = plant(flangeClass);
+      expect(found.notices.join(" ")).toContain(
+        `BD-1 counts for nothing: it stands in a flange of class ${flangeClass}`,
+      );
+      expect(found.notices.join(" ")).toContain("S may bring 200 bar");
+      expect(positive(found)).toEqual([]);
+      expect(found.shortfalls).toHaveLength(1);
+      expect(found.shortfalls[0]).toMatchObject({ requiredGrade: "positive", grade: "proved double" });
+    }
+  });
+  test("one that bears it is positive, whatever stands beside it", () => {
+    for (const classes of [["PN 250"], ["class 1500"], ["PN 16", "PN 250"], ["PN 250", "150"]]) {
+      const found = plant(...classes);
+      expect(positive(found)).toEqual([`BD-${classes.findIndex((one) => /250|1500/.test(one)) + 1}`]);
+      expect(found.shortfalls).toEqual([]);
+    }
+  });
+  test("of which nobody knows what it bears, it is asked", () => {
+    const found = plant("special");
+    expect(found.blinds[0]!.missing).toContain("what class special of BD-1 bears");
+  });
 });

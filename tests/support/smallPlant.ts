@@ -41,6 +41,11 @@ export class SmallPlant {
     return this;
   }
 
+  link(from: string, to: string, carries: Carries, rest: Partial<PlantInput["links"][number]> = {}): this {
+    this.#links.push({ from, to, carries, ...rest });
+    return this;
+  }
+
   /** A line that is there only for a while. */
   hose(carries: Carries, from: string, to: string): this {
     this.#links.push({ from, to, carries, temporary: { from: "2026-11-20", until: "2026-12-04" } });

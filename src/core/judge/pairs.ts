@@ -3,6 +3,7 @@ import type { Carrier } from "../plant/carriers";
 import { isCreditable } from "../plant/plant";
 import { onceFor } from "../onceFor";
 import { gatesOf, type StateGraph } from "../trace/stateGraph";
+import { weakDevices } from "./weakDevices";
 import { allFaceVertices, faceItems, type WorkFace } from "../trace/workFaces";
 
 /** A feeding source that may reach a face, and how many barriers the job asks between them. */
@@ -21,7 +22,10 @@ export type BarrierField = Readonly<{
   graph: StateGraph;
   faces: readonly WorkFace[];
   targetsOf: ReadonlyMap<WorkFace, readonly number[]>;
-  /** Every device that may count as a barrier for this job: creditable, not itself the work, and not barred by the job. */
+  /**
+   * Every device that may count as a barrier for this job: creditable, bearing what may come to it, not itself the work, and
+   * not barred by the job.
+   */
   creditable: ReadonlySet<number>;
   /** Items that are themselves the work. */
   atWork: ReadonlySet<number>;
@@ -38,8 +42,9 @@ export function barrierField(
 ): BarrierField {
   const atWork = faceItems(faces);
   const creditable = new Set<number>();
+  const weak = weakDevices(graph);
   graph.plant.items.forEach(({ device }, index) => {
-    const isBarred = atWork.has(index) || struck.has(index) || passing.has(index);
+    const isBarred = atWork.has(index) || struck.has(index) || passing.has(index) || weak.has(index);
     if (device && !isBarred && isCreditable(device)) creditable.add(index);
   });
   return {

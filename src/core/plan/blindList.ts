@@ -1,4 +1,5 @@
 import { blankThickness_m } from "../energy/blankThickness";
+import { AMBIENT_C, flangeRating_Pa } from "../energy/flangeRating";
 import type { RequiredPair } from "../judge/requirePairs";
 import type { BarrierField } from "../judge/pairs";
 import { familyOf } from "../requirement/grades";
@@ -22,15 +23,6 @@ export type Blind = Readonly<{
 /** Allowable stress of plain carbon steel plate near ambient, 138 MPa. From memory of ASME B31.3 table A-1; check yours. */
 const PLATE_STRESS_Pa = 138e6;
 
-/**
- * A pressure number, PN, is what a flange bears near ambient, in bar. Other classes are bound to material and temperature
- * and are asked about. EN 1333, from memory.
- */
-function ratedBy(flangeClass: string | undefined): number | null {
-  const found = /^(?:PN ?)?(\d{1,4}(?:\.\d)?)$/i.exec(flangeClass?.trim() ?? "");
-  return found ? Number(found[1]) * 1e5 : null;
-}
-
 /** One row for each positive device in a flow line, sorted by tag. */
 export function blindList(field: BarrierField, pairs: readonly RequiredPair[], blinds: ReadonlySet<number>): Blind[] {
   const { plant } = field.graph;
@@ -39,11 +31,13 @@ export function blindList(field: BarrierField, pairs: readonly RequiredPair[], b
     .map(({ source }) => ({
       tag: plant.items[source.item]!.tag,
       pressure_Pa: plant.items[source.item]!.contents?.pressure_Pa,
+      temperature_C: plant.items[source.item]!.contents?.temperature_C,
     }));
   const strongest = bringing.reduce<(typeof bringing)[number] | null>(
     (most, one) => ((one.pressure_Pa ?? -Infinity) > (most?.pressure_Pa ?? -Infinity) ? one : most),
     null,
   );
+  const hottest_C = Math.max(...bringing.map(({ temperature_C }) => temperature_C ?? -Infinity));
   const isKnown = bringing.every(({ pressure_Pa }) => pressure_Pa !== undefined);
   const pressure_Pa = isKnown ? (strongest?.pressure_Pa ?? null) : null;
   return [...blinds]
@@ -54,6 +48,12 @@ export function blindList(field: BarrierField, pairs: readonly RequiredPair[], b
       const missing = [
         ...(bore_m === undefined ? [`line size of ${item.tag}`] : []),
         ...(flangeClass === undefined ? [`flange class of ${item.tag}`] : []),
+        ...(flangeClass !== undefined && hottest_C > AMBIENT_C
+          ? [`what class ${flangeClass} of ${item.tag} bears at ${Math.round(hottest_C)} °C`]
+          : []),
+        ...(flangeClass !== undefined && flangeRating_Pa(flangeClass) === null
+          ? [`what class ${flangeClass} of ${item.tag} bears`]
+          : []),
         ...(pressure_Pa === null ? ["pressure of every source"] : []),
       ];
       const thickness_m =
@@ -65,7 +65,7 @@ export function blindList(field: BarrierField, pairs: readonly RequiredPair[], b
         bore_m: bore_m ?? null,
         flangeClass: flangeClass ?? null,
         pressure_Pa,
-        rated_Pa: ratedBy(flangeClass),
+        rated_Pa: flangeRating_Pa(flangeClass),
         from: strongest?.tag ?? null,
         thickness_m,
         missing,

@@ -1,8 +1,10 @@
 import type { Job, Objective, School } from "../request/jobFile";
 import type { Carrier } from "../plant/carriers";
 import type { Read } from "../plant/problem";
-import { placeName, type StateGraph } from "../trace/stateGraph";
-import { faceItems, type WorkFace } from "../trace/workFaces";
+import { barrierDistance, UNREACHED } from "../trace/barrierDistance";
+import { contentsGraph } from "../trace/contentsGraph";
+import { gateVertices, placeName, type StateGraph } from "../trace/stateGraph";
+import { allFaceVertices, faceItems, type WorkFace } from "../trace/workFaces";
 import { later } from "../onceFor";
 import { unlinked } from "../trace/findings";
 import type { Trace } from "../trace/trace";
@@ -20,6 +22,7 @@ import type { RequiredPair } from "../judge/requirePairs";
 import { routesOf, shortfallsOf, type Route, type Shortfall } from "../judge/routes";
 import { singleFailures, type SingleFailure } from "../judge/singleFailures";
 import { violations } from "../judge/violations";
+import { weakDevices } from "../judge/weakDevices";
 
 import { energiesOf, type EnergyGroup } from "./energies";
 import { chooseFor, prepare, type Because, type Chosen, type Prepared } from "./choose";
@@ -130,7 +133,7 @@ export function planFor(prepared: Prepared, objective: Objective, school: School
   });
   const failures = later(() => singleFailures(field, pairs, devices));
   const darkZone = later(() => darkZoneOf(graph, grader.cavities));
-  const notices = later(() => [...noticesOf(graph, points), ...blinds().flatMap(tooWeak)]);
+  const notices = later(() => [...noticesOf(graph, points), ...tooWeak(field)]);
   const energies = later(() =>
     energiesOf(traced.sources, new Set(points.map(({ device }) => device)), [
       ...short,
@@ -270,13 +273,20 @@ function openingShortfalls({ openingShort, openingImpossible, field }: Chosen): 
   }));
 }
 
-/** A blind whose flange bears less than may come to it, by the register alone. */
-function tooWeak({ device, flangeClass, pressure_Pa, rated_Pa, from }: Blind): string[] {
-  if (pressure_Pa === null || rated_Pa === null || from === null || pressure_Pa <= rated_Pa) return [];
+/** Devices before the work that are left out, for their flanges bear less than may come to them by the register. */
+function tooWeak({ graph, faces }: BarrierField): string[] {
+  const weak = weakDevices(graph);
+  if (weak.size === 0) return [];
+  const targets = faces.flatMap((face) => allFaceVertices(graph, face));
+  const { gates } = barrierDistance(contentsGraph(graph), targets, null);
   const bar = (pressure: number) => `${Math.round(pressure / 1e4) / 10} bar`;
-  return [
-    `${device} stands in a flange of class ${flangeClass}, ${bar(rated_Pa)}, and by the register ${from} may bring ${bar(pressure_Pa)}. Have it shown that so much cannot come, or blind elsewhere.`,
-  ];
+  return [...weak].flatMap(([item, { flangeClass, rated_Pa, pressure_Pa, from }]) =>
+    gateVertices(graph, item).some((vertex) => gates[vertex] !== UNREACHED)
+      ? [
+          `${graph.plant.items[item]!.tag} counts for nothing: it stands in a flange of class ${flangeClass}, ${bar(rated_Pa)}, and by the register ${from} may bring ${bar(pressure_Pa)}. Have it shown that so much cannot come, or isolate elsewhere.`,
+        ]
+      : [],
+  );
 }
 
 /** Bleeds between the seats of isolated devices. */
