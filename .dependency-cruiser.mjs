@@ -11,6 +11,7 @@ const CORE_ROOMS = [
   "refusal",
   "accounts",
   "muster",
+  "alarm",
   "ledger",
   "atmosphere",
   "gear",

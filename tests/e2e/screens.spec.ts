@@ -27,7 +27,14 @@ const SCREENS: Readonly<Record<string, readonly string[]>> = {
     "/jobs/J-0003/hazards",
     "/jobs/J-0007/permits?kind=confined%20space%20entry",
   ],
-  "the locks": ["/locks?lock=C-01", "/handover", "/locks/register", "/boxes/B-0001", "/jobs/J-0001/walk", "/jobs/J-0001/locks"],
+  "the locks": [
+    "/locks?lock=C-01",
+    "/handover",
+    "/locks/register",
+    "/boxes/B-0001",
+    "/jobs/J-0001/walk",
+    "/jobs/J-0001/locks",
+  ],
   "the plant and the ledger": [
     "/procedures",
     "/procedures/IP-0001",

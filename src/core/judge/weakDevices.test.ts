@@ -71,3 +71,19 @@ test("on random plants: as said again by closing the links over all pairs of pla
   );
   expect(met).toBeGreaterThan(0);
 });
+
+test("a relief on the way lets no more pass than it is sized for, on that way only", () => {
+  const plant = (limit_Pa?: number) =>
+    new SmallPlant()
+      .source("S", "fluid", { ...CONTENTS, pressure_Pa: 200e5 })
+      .item("RV", "vessel", limit_Pa === undefined ? {} : { limit_Pa })
+      .device("V-1", "fluid", { flangeClass: "PN 16" })
+      .device("V-2", "fluid", { flangeClass: "PN 16" })
+      .line("fluid", "S", "RV", "V-1")
+      .line("fluid", "S", "V-2");
+  expect(Object.keys(weak(plant()))).toEqual(["V-1", "V-2"]);
+  expect(Object.keys(weak(plant(12e5)))).toEqual(["V-2"]);
+  expect(weak(plant(20e5))["V-1"]).toMatchObject({ pressure_Pa: 20e5, from: "S" });
+  // A second way round the relief.
+  expect(Object.keys(weak(plant(12e5).line("fluid", "V-2", "V-1")))).toEqual(["V-1", "V-2"]);
+});

@@ -4,7 +4,7 @@ import { onceFor } from "../onceFor";
 import { familyOf } from "../requirement/grades";
 import { contentsGraph } from "../trace/contentsGraph";
 import { sourcesOf } from "../trace/sources";
-import { gateVertices, type StateGraph } from "../trace/stateGraph";
+import { gateVertices, placeOf, type StateGraph } from "../trace/stateGraph";
 
 /** A device whose flanges bear less than may come to it. */
 export type Weak = Readonly<{
@@ -17,8 +17,9 @@ export type Weak = Readonly<{
 
 /**
  * Devices that hold nothing back, for by the register more may come to them than their class bears: a blind that bursts is no
- * barrier. What comes is the highest pressure of any source that may reach them, feeding or stored, whatever else is isolated. Pressures
- * and classes that nobody wrote down are asked about elsewhere.
+ * barrier. What comes is the highest pressure of any source that may reach them, feeding or stored, whatever else is isolated, but no more than
+ * a relief on the way lets pass. Pressures and classes that nobody wrote down are asked about elsewhere; losing a relief is
+ * told with what else stops.
  *
  * Cost: linear in the plant, once for each graph; nothing where no device has a class.
  */
@@ -31,15 +32,12 @@ export const weakDevices = onceFor((graph: StateGraph): ReadonlyMap<number, Weak
   });
   const weak = new Map<number, Weak>();
   if (classed.length === 0) return weak;
-  const highest = highestAt(graph);
+  const { pressure_Pa: highest, bringer } = highestAt(graph);
   for (const { item, rated_Pa, flangeClass } of classed) {
     for (const vertex of gateVertices(graph, item)) {
-      const bringer = highest[vertex]!;
-      const pressure_Pa = bringer < 0 ? undefined : pressureOf(items[bringer]!);
-      if (pressure_Pa === undefined || pressure_Pa <= rated_Pa) continue;
-      const known = weak.get(item);
-      if (known && known.pressure_Pa >= pressure_Pa) continue;
-      weak.set(item, { flangeClass, rated_Pa, pressure_Pa, from: items[bringer]!.tag });
+      const pressure_Pa = highest[vertex]!;
+      if (pressure_Pa <= rated_Pa || pressure_Pa <= (weak.get(item)?.pressure_Pa ?? 0)) continue;
+      weak.set(item, { flangeClass, rated_Pa, pressure_Pa, from: items[bringer[vertex]!]!.tag });
     }
   }
   return weak;
@@ -52,29 +50,43 @@ function pressureOf({ contents, sources }: Item): number | undefined {
   return known.length === 0 ? undefined : Math.max(...known);
 }
 
-/** For each vertex the item of the source with the highest pressure that may reach it by its contents; -1 where none is known. */
-function highestAt(graph: StateGraph): Int32Array {
+/**
+ * For each vertex the highest pressure that may come to it with the contents of a source, and the source's item: along each way
+ * no more than what limits it there. Nothing comes, or nobody wrote it down: -Infinity. By falling pressure, so that each vertex
+ * is settled once.
+ */
+function highestAt(graph: StateGraph): Readonly<{ pressure_Pa: Float64Array; bringer: Int32Array }> {
   const { first, other } = contentsGraph(graph).out;
+  const { items } = graph.plant;
   const { feeding, stored } = sourcesOf(graph);
-  const most = (item: number) => pressureOf(graph.plant.items[item]!);
-  const sources = [...feeding, ...stored]
-    .filter(({ carrier, item, vertex }) => vertex >= 0 && familyOf(carrier) === "flow" && most(item) !== undefined)
-    .sort((a, b) => most(b.item)! - most(a.item)!);
-  const found = new Int32Array(graph.vertexCount).fill(-1);
-  // The strongest first: what it reached, a weaker one need not reach again.
-  for (const { vertex, item } of sources) {
-    if (found[vertex] !== -1) continue;
-    found[vertex] = item;
-    const queue = [vertex];
+  const limitAt = (vertex: number) => items[graph.places.itemOf[placeOf(graph, vertex)]!]!.limit_Pa ?? Infinity;
+  const pressure_Pa = new Float64Array(graph.vertexCount).fill(-Infinity);
+  const bringer = new Int32Array(graph.vertexCount).fill(-1);
+  const byPressure = new Map<number, [vertex: number, from: number][]>();
+  const put = (pressure: number, vertex: number, from: number) => {
+    if (pressure <= pressure_Pa[vertex]!) return;
+    pressure_Pa[vertex] = pressure;
+    bringer[vertex] = from;
+    const known = byPressure.get(pressure);
+    if (known) known.push([vertex, from]);
+    else byPressure.set(pressure, [[vertex, from]]);
+  };
+  for (const { vertex, item, carrier } of [...feeding, ...stored]) {
+    const own = familyOf(carrier) === "flow" && vertex >= 0 ? pressureOf(items[item]!) : undefined;
+    if (own !== undefined) put(Math.min(own, limitAt(vertex)), vertex, item);
+  }
+  // What stands anywhere is what some source brings or some limit lets pass.
+  const levels = [...new Set([...byPressure.keys(), ...items.flatMap(({ limit_Pa }) => limit_Pa ?? [])])];
+  for (const level of levels.sort((a, b) => b - a)) {
+    const queue = byPressure.get(level) ?? [];
     for (let head = 0; head < queue.length; head++) {
-      const at = queue[head]!;
-      for (let arc = first[at]!; arc < first[at + 1]!; arc++) {
+      const [vertex, from] = queue[head]!;
+      if (pressure_Pa[vertex] !== level) continue;
+      for (let arc = first[vertex]!; arc < first[vertex + 1]!; arc++) {
         const next = other[arc]!;
-        if (found[next] !== -1) continue;
-        found[next] = item;
-        queue.push(next);
+        put(Math.min(level, limitAt(next)), next, from);
       }
     }
   }
-  return found;
+  return { pressure_Pa, bringer };
 }

@@ -45,6 +45,7 @@ function toItem(raw: PlantFile["items"][number]): Item {
     voltage_V: rest.voltage_V,
     system: rest.system,
     criticality: rest.criticality,
+    limit_Pa: rest.limit_Pa,
     feeder: rest.feeder,
     needs: rest.needs,
     sink: rest.sink,

@@ -41,6 +41,8 @@ export type Item = Readonly<{
   service?: Service;
   /** Tags that the service protects. */
   protects: readonly string[];
+  /** The most that can stand here or pass, gauge, by a relief device that is sized for it; missing: nothing limits it. */
+  limit_Pa?: number;
   sources: readonly Source[];
   device?: Device;
   bleed?: Bleed;

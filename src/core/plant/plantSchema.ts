@@ -123,6 +123,7 @@ const item = z.looseObject({
   sink: flag.optional(),
   service: service.optional(),
   protects,
+  limit_Pa: number.gt(0, "must be above 0").optional(),
   source: z.array(source, { error: "must be a list" }).default([]),
   device: device.optional(),
   bleed: strict({ safe: flag.default(false), gauge: flag.default(false), bore_m: bore.optional() }).optional(),

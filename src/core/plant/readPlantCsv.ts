@@ -31,6 +31,7 @@ export const ITEM_COLUMNS = [
   "gamma",
   "molar_kg",
   "hazards",
+  "limit_Pa",
   "vessel",
   "space",
   "source",
@@ -222,6 +223,7 @@ function itemFromRow(row: Row, say: Say): Record<string, unknown> {
           hazards: list(row.hazards),
         })
       : undefined,
+    limit_Pa: numberCell(row.limit_Pa),
     vessel: row.vessel ? vesselCell(row.vessel, say) : undefined,
     space: row.space ? figuresCell(row.space.split(/\s+/), "space", say) : undefined,
     source: [...sourceCells(row.source, say), ...storedCells(row.stored, say)],

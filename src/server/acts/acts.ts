@@ -24,6 +24,7 @@ import { settleKept } from "./settleAct";
 import { changeJob, withdrawJob } from "../job/changeJob";
 import { approveIsolation, askForJob, changeCrew, closeJob, leaveProcedure } from "../job/jobActs";
 import { PROCEDURE_ACTS } from "../library/procedureActs";
+import { answerAlarm } from "../ledger/alarmActs";
 import { markEnteredInError } from "../ledger/ledgerActs";
 import { postDetector, takeDetector } from "../permit/detectorActs";
 import { changeDraft, draftPermit, nextDayPermit } from "../permit/draftPermit";
@@ -139,6 +140,7 @@ export const ACTS: ReadonlyMap<string, Act> = new Map(
     startReturn,
     closeJob,
     markEnteredInError,
+    answerAlarm,
     openRemoval,
     lookedFor,
     triedToReach,

@@ -1,21 +1,27 @@
-import { and, asc, eq, gt } from "drizzle-orm";
+import { and, asc, eq, gt, gte, sql } from "drizzle-orm";
+import { SEES_TO_IT, type Alarm } from "../../core/alarm/alarm";
+import type { PersonId } from "../../core/people/roles";
 import { isAmong } from "../db/isAmong";
 import type { Tx } from "../db/database";
 import { ledger } from "../db/schema";
+import { whileUnchanged } from "../db/whileUnchanged";
 
 /** Rows of the ledger that everybody is told of at once, whoever wrote them and whichever screen is open. */
 const ALARM_TYPES: readonly string[] = ["permit.stop", "permit.stopped-by-itself", "permit.ran-out"];
+export const ANSWER = "alarm.answer";
 
 /** A screen that slept for days is told of this many; each is on the permits' own pages as well. */
 const MOST = 50;
+/** So far back an alarm still stands on the screens; the permit itself says that it is stopped for ever. */
+const STANDS_MS = 7 * 86_400_000;
 
-export type Alarm = Readonly<{ seq: number; subject: string }>;
+export type Told = Readonly<{ seq: number; subject: string }>;
 
 /**
  * What happened after a row of the ledger that is an alarm, oldest first. Screens that were hidden, or whose network was
  * away, ask from the row they last heard of, so that none is missed. Cost: one look-up by the ledger's key.
  */
-export function alarmsAfter(tx: Tx, seq: number): Alarm[] {
+export function alarmsAfter(tx: Tx, seq: number): Told[] {
   return tx
     .select({ seq: ledger.seq, subject: ledger.subject })
     .from(ledger)
@@ -23,4 +29,47 @@ export function alarmsAfter(tx: Tx, seq: number): Alarm[] {
     .orderBy(asc(ledger.seq))
     .all()
     .slice(-MOST);
+}
+
+/**
+ * Alarms of the ledger's last week, oldest first, each with who answered it first: by saying so, or by what they did about it.
+ * Cost: one query over the rows of a week, by index, when something changed; every open screen asks.
+ */
+export const recentAlarms = whileUnchanged((tx: Tx): readonly Alarm[] => {
+  const found = new Map<number, Alarm>();
+  const rows = tx
+    .select({
+      seq: ledger.seq,
+      type: ledger.type,
+      subject: ledger.subject,
+      at_ms: ledger.recordedAt,
+      by: ledger.byPerson,
+      alarm: sql<number | null>`json_extract(${ledger.body}, '$.answer.answer.alarm')`,
+    })
+    .from(ledger)
+    .where(
+      and(
+        gte(ledger.recordedAt, sql`(SELECT max(recorded_at_ms) FROM ledger) - ${STANDS_MS}`),
+        eq(ledger.outcome, "done"),
+        isAmong(ledger.type, [...ALARM_TYPES, ...SEES_TO_IT, ANSWER]),
+      ),
+    )
+    .orderBy(asc(ledger.seq))
+    .all();
+  for (const { seq, type, subject, at_ms, by, alarm } of rows) {
+    if (ALARM_TYPES.includes(type)) {
+      found.set(seq, { seq, subject, at_ms, answered: null });
+      continue;
+    }
+    const answered = { by: by as PersonId, at_ms };
+    for (const one of found.values()) {
+      const isMeant = type === ANSWER ? one.seq === alarm : one.subject === subject;
+      if (isMeant && one.answered === null) found.set(one.seq, { ...one, answered });
+    }
+  }
+  return [...found.values()];
+});
+
+export function alarmAt(tx: Tx, seq: number): Alarm | null {
+  return recentAlarms(tx).find((alarm) => alarm.seq === seq) ?? null;
 }

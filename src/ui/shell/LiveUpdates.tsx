@@ -4,13 +4,14 @@ import { usePathname, useRouter } from "next/navigation";
 import { useEffect, useRef } from "react";
 import { pageName } from "../act/pageName";
 import { AlarmBand } from "./AlarmBand";
-import { sayAlarm } from "./alarms";
+import { askAlarms, hasAlarms, sayAlarm } from "./alarms";
 import { readHappening } from "./happening";
 import { heardBefore, rememberHeard } from "./heard";
 import { looks } from "./looks";
 
 /** Readings come every second, and a board shows everybody's acts: such pages look no more often than this. */
 const OFTEN_MS = { readings: 3000, boards: 5000 };
+const PERMIT = /^P-\d+$/;
 const BOARDS: readonly string[] = ["/", "/permits", "/locks", "/jobs"];
 
 /**
@@ -37,11 +38,15 @@ export function LiveUpdates() {
     const hear = ({ data, lastEventId }: MessageEvent<string>) => {
       heard = rememberHeard(lastEventId) ?? heard;
       const happening = readHappening(data);
-      if (happening === null || happening.kind === "open") return;
+      if (happening === null) return;
+      // A line that stands anew: what was answered meanwhile is not told on it.
+      if (happening.kind === "open") return void askAlarms();
       if (happening.kind === "alarm") {
         sayAlarm(happening.subject);
         return page.soon(0);
       }
+      // Somebody sees to it, or did something about it.
+      if (hasAlarms() && happening.about.some((number) => PERMIT.test(number))) void askAlarms();
       // The form that did it fetches the page itself, once it has its answer.
       if (happening.page === pageName()) return;
       const concerns = happening.about.some((number) => here.current.includes(number));

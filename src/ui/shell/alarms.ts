@@ -1,26 +1,30 @@
 "use client";
 
 import { useSyncExternalStore } from "react";
+import { ANSWER_WITHIN_MS, fetchInTime } from "../net/fetchInTime";
+import { mergeAlarms, NOTHING, seeAlarms, tellAlarm, type AlarmsKnown, type AlarmsSaid } from "./alarmList";
 
-/** Alarms that this tab was told of and nobody has looked at yet. They outlive a page that is loaded anew. */
+/** Alarms as this tab knows them. They outlive a page that is loaded anew. */
 const KEY = "lantern alarms";
 const listeners = new Set<() => void>();
-const NONE: readonly string[] = [];
-let known: readonly string[] | null = null;
+let known: AlarmsKnown | null = null;
+let again: ReturnType<typeof setTimeout> | undefined;
+/** Asked again so soon where the server did not answer. */
+const RETRY_MS = 10_000;
 
-function alarms(): readonly string[] {
+function alarms(): AlarmsKnown {
   if (known === null) {
     try {
-      const kept: unknown = JSON.parse(sessionStorage.getItem(KEY) ?? "[]");
-      known = Array.isArray(kept) ? kept.filter((one) => typeof one === "string") : NONE;
+      known = { ...NOTHING, ...(JSON.parse(sessionStorage.getItem(KEY) ?? "{}") as Partial<AlarmsKnown>) };
+      if (!Array.isArray(known.list) || !Array.isArray(known.seen)) known = NOTHING;
     } catch {
-      known = NONE;
+      known = NOTHING;
     }
   }
   return known;
 }
 
-function change(next: readonly string[]): void {
+function change(next: AlarmsKnown): void {
   known = next;
   try {
     sessionStorage.setItem(KEY, JSON.stringify(next));
@@ -30,21 +34,45 @@ function change(next: readonly string[]): void {
   listeners.forEach((tell) => tell());
 }
 
+/** Told on the line: shown at once, whatever becomes of the question that follows. */
 export function sayAlarm(subject: string): void {
-  change([...alarms().filter((one) => one !== subject), subject]);
+  change(tellAlarm(alarms(), subject));
+  void askAlarms();
 }
 
-export function settleAlarm(subject: string): void {
-  change(alarms().filter((one) => one !== subject));
+/** What stands, by the server; and again when something becomes more, or is over. */
+export async function askAlarms(): Promise<void> {
+  clearTimeout(again);
+  let again_ms: number | null = RETRY_MS;
+  try {
+    const response = await fetchInTime("/api/alarms", { cache: "no-store" }, ANSWER_WITHIN_MS.act);
+    if (response.ok) {
+      const said = (await response.json()) as AlarmsSaid;
+      change(mergeAlarms(alarms(), said));
+      again_ms = said.again_ms;
+    } else if (response.status === 401) again_ms = null;
+  } catch {
+    // No network: what is known stands, and is asked about again.
+  }
+  if (again_ms !== null) again = setTimeout(() => void askAlarms(), again_ms);
 }
 
-export function useAlarms(): readonly string[] {
+/** Seen on this tab; it comes back when it becomes more. */
+export function settleAlarm(key: string): void {
+  change(seeAlarms(alarms(), [key]));
+}
+
+export function hasAlarms(): boolean {
+  return alarms().list.length > 0;
+}
+
+export function useAlarms(): AlarmsKnown {
   return useSyncExternalStore(
     (tell) => {
       listeners.add(tell);
       return () => listeners.delete(tell);
     },
     alarms,
-    () => NONE,
+    () => NOTHING,
   );
 }

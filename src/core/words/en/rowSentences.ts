@@ -223,6 +223,7 @@ const SITE: Readonly<Record<string, Words>> = {
   "shift.answer": plain("answered what was asked at a handover"),
   "clock.settle": plain("said that the clock is right"),
   "ledger.entered-in-error": ({ seq, reason }) => `marked row ${text(seq)} as entered in error${told(reason)}`,
+  "alarm.answer": (_, { after_s }) => `answered the alarm after ${text(after_s)} s`,
   "instrument.entered": ({ id, kind }) => `${text(id)} was entered, ${text(kind)}`,
   "demo.made": plain("the demo was made"),
   "state.taken-over": own("the state was taken into the record"),
