@@ -43,7 +43,7 @@ test("the board shows the site now, as it was and as it is planned", async ({ as
   // Where somebody types, letters are letters.
   await maren.keyboard.press("/");
   await maren.keyboard.type("gb?");
-  await expect(maren.getByRole("searchbox")).toHaveValue("gb?");
+  await expect(maren.getByRole("searchbox", { name: /^Find a tag/ })).toHaveValue("gb?");
   await expect(maren).toHaveURL(/\/permits$/);
 });
 

@@ -65,7 +65,10 @@ const command = fc.record({
       "prove again",
       "wait",
     ].map((what) => ({ weight: 2, arbitrary: fc.constant(what) })),
-    ...["fail", "change one's mind", "shift", "clock"].map((what) => ({ weight: 1, arbitrary: fc.constant(what) })),
+    ...["fail", "change one's mind", "shift", "clock", "read locks", "read locks"].map((what) => ({
+      weight: 1,
+      arbitrary: fc.constant(what),
+    })),
   ),
   job: fc.nat(2),
   who: fc.nat(11),
@@ -83,6 +86,8 @@ const RARE = [
   "job.change",
   "shift.hand-over",
   "clock.settle",
+  "isolation.check-locks",
+  "isolation.rehang",
 ];
 type Command = { what: string; job: number; who: number; n: number };
 
@@ -197,7 +202,10 @@ class Model {
       case "hand back":
         return (
           permit &&
-          (await this.act(worker, "permit.hand-back", { permit })) &&
+          (await this.act(worker, "permit.hand-back", {
+            permit,
+            ...(n % 3 === 0 ? { work: "part", left: "The gland is out." } : { work: "done" }),
+          })) &&
           (await this.act("isa", "permit.inspect", { permit, words: "Clean." })) &&
           (await this.act("hal", "permit.return-copy", { permit, copy: 1 })) &&
           this.act("isa", "permit.close", { permit })
@@ -205,7 +213,28 @@ class Model {
       case "start return":
         // A permit that nobody accepted is cancelled first, as people would.
         if (permit && n % 2) await this.act("isa", "permit.cancel", { permit });
-        return this.act("cora", "return.start", { isolation });
+        return (
+          (await this.act("cora", "return.start", { isolation })) ||
+          (n % 4 === 0 && this.act("cora", "return.start", { isolation, leftSafe: "The gland is back, hand tight." }))
+        );
+      case "read locks": {
+        // Read by two people one after the other; now and then one is wrong, and another is hung there.
+        const held = heldNow(this.site).filter((hold) => hold.isolation === isolation);
+        const found = (wrong: number) =>
+          held.map(({ tag, lock }, i) => ({ point: tag, lock: i === wrong ? "L-STRAY" : lock }));
+        await this.act(walker, "isolation.check-locks", { isolation, found: found(n % 5) });
+        const missed = held[n % 5];
+        if (missed && n % 2) {
+          await this.act("ivo", "isolation.rehang", {
+            isolation,
+            point: missed.tag,
+            lock: `R-${this.site.clock_ms % 97}`,
+          });
+        }
+        const hung = heldNow(this.site).filter((hold) => hold.isolation === isolation);
+        const right = hung.map(({ tag, lock }) => ({ point: tag, lock }));
+        return this.act(WALKERS[(who + 1) % WALKERS.length]!, "isolation.check-locks", { isolation, found: right });
+      }
       case "cannot": {
         const [step] = this.site.open(isolation);
         if (!step) return null;
@@ -289,7 +318,7 @@ function expectPromises(site: TestSite, before: readonly Held[]): void {
   const now = heldNow(site);
   // Never a point unlocked while a personal lock hangs on its box.
   for (const was of before) {
-    const stays = now.some((hold) => hold.isolation === was.isolation && hold.lock === was.lock);
+    const stays = now.some((hold) => hold.isolation === was.isolation && hold.tag === was.tag);
     if (!stays) expect({ unlocked: was.tag, people: was.people }).toEqual({ unlocked: was.tag, people: 0 });
   }
   // Never a face lit while someone is signed on: the engine is asked with what really hangs.
@@ -322,6 +351,22 @@ function expectPromises(site: TestSite, before: readonly Held[]): void {
   for (const { lock, personId } of own) {
     const owners = register.filter(({ kind, number }) => kind === "lock" && number === lock.toUpperCase());
     expect(owners.map(({ ownerId }) => ownerId)).toEqual([personId]);
+  }
+  // No permit is active over an isolation that is not proven, or of which a lock was not found.
+  const under = db.$client.prepare(
+    `SELECT p.number permit, i.state, coalesce(json_extract(i.lock_check_json, '$.faults'), '[]') faults
+     FROM permits p JOIN permit_isolations pi ON pi.permit_id = p.id JOIN isolations i ON i.id = pi.isolation_id
+     WHERE p.state = 'live'`,
+  );
+  for (const { permit, state, faults } of under.all() as { permit: string; state: string; faults: string }[]) {
+    expect({ permit, state, faults }).toEqual({ permit, state: "proven", faults: "[]" });
+  }
+  // Nothing is proved by an instrument that has no number.
+  for (const { number } of db.select().from(isolations).all()) {
+    for (const { kind, limit, done } of loadIsolation(db, number)!.life.steps) {
+      if (kind === "prove" && limit !== null && done?.reading != null)
+        expect(done.evidence?.instrument ?? "").not.toBe("");
+    }
   }
   for (const { number } of db.select().from(isolations).all()) checkIsolation(loadIsolation(db, number)!.life);
   for (const { number } of db.select().from(permits).all()) {

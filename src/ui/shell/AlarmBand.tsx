@@ -58,7 +58,7 @@ export function AlarmBand() {
         ))}
       {isSounding && (
         <p>
-          <button type="button" className="link min-h-8" onClick={() => setSilenced(keys)}>
+          <button type="button" className="link min-h-11 md:min-h-8" onClick={() => setSilenced(keys)}>
             Silence the sound here
           </button>
         </p>
@@ -94,11 +94,11 @@ function Answer(p: {
     <span className="ml-auto flex items-center gap-x-4">
       {fault !== "" && <span>{fault}</span>}
       {p.mayAnswer && open.length > 0 && (
-        <button type="button" className="link min-h-8 font-semibold" onClick={() => void answer()}>
+        <button type="button" className="min-h-11 rounded border border-current px-3 font-semibold md:min-h-8" onClick={() => void answer()}>
           I see to it
         </button>
       )}
-      <button type="button" className="link min-h-8" onClick={() => p.see(p.alarms)}>
+      <button type="button" className="link min-h-11 md:min-h-8" onClick={() => p.see(p.alarms)}>
         I have seen it
       </button>
     </span>
