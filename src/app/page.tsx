@@ -1,4 +1,5 @@
 import Link from "next/link";
+import type { NotHeld } from "@/core/refusal/notHeld";
 import { DECIDE_CONFLICTS } from "@/core/conflict/decision";
 import { missing } from "@/core/muster/muster";
 import { duration } from "@/core/units/format";
@@ -65,21 +66,9 @@ export default async function BoardPage({ searchParams }: { searchParams: Promis
           </Link>
         </p>
       ))}
-      {alarms.map(({ number, is }) => (
+      {alarms.map(({ number, why }) => (
         <p key={number} role="alert" className="border-error bg-error/10 mx-4 mb-2 max-w-prose border-l-4 px-4 py-2">
-          {is === "broken" ? (
-            <>
-              <strong>Stop job {number}:</strong> the plant changed, and its points no longer hold.{" "}
-            </>
-          ) : (
-            <>
-              <strong>Hold job {number}:</strong> the plant changed, and its points are being judged anew. Until that is
-              done nobody may count on them.{" "}
-            </>
-          )}
-          <Link className="link" href={`/jobs/${number}/points`}>
-            See what changed
-          </Link>
+          <StandingAlarm job={number} why={why} />
         </p>
       ))}
       {bypassed.map((one) => (
@@ -120,3 +109,38 @@ export default async function BoardPage({ searchParams }: { searchParams: Promis
 
 /** No date is later than this. */
 const MOST_MS = 8.64e15;
+
+/** Why nobody may count on the isolation of a job, and where more is to be seen. */
+function StandingAlarm({ job, why }: { job: string; why: NotHeld }) {
+  const points = (
+    <Link className="link" href={`/jobs/${job}/points`}>
+      See what changed
+    </Link>
+  );
+  switch (why.code) {
+    case "not proven":
+      return null;
+    case "plan fell":
+      return (
+        <>
+          <strong>Stop job {job}:</strong> the plant changed, and its points no longer hold. {points}
+        </>
+      );
+    case "not judged":
+      return (
+        <>
+          <strong>Hold job {job}:</strong> the plant changed, and its points are being judged anew. Until that is done
+          nobody may count on them. {points}
+        </>
+      );
+    case "locks not found":
+      return (
+        <>
+          <strong>Stop job {job}:</strong> the lock was not found on {why.points.join(" and ")}.{" "}
+          <Link className="link" href={`/jobs/${job}/locks`}>
+            Its locks
+          </Link>
+        </>
+      );
+  }
+}

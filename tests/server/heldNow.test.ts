@@ -8,7 +8,7 @@ import { loadIsolation } from "../../src/server/isolation/isolationStore";
 import { judgePending, writeVerdicts } from "../../src/server/isolation/verdicts";
 import { shiftSheet } from "../../src/server/paper/shiftSheet";
 import { shiftState } from "../../src/server/job/shiftState";
-import { board } from "../../src/server/job/board";
+import { openJobs } from "../../src/server/job/openJobs";
 import { inLedger } from "../../src/server/ledger/append";
 import { verifyLedger } from "../../src/server/ledger/verify";
 import { settleStanding } from "../../src/server/permit/settlePermits";
@@ -49,6 +49,9 @@ const rows = () => site.db.select().from(ledger).orderBy(asc(ledger.seq)).all();
 const typesAfter = (seq: number) => rows().flatMap((row) => (row.seq > seq ? [`${row.type} ${row.subject}`] : []));
 const lastRow = () => rows().at(-1)!.seq;
 
+/** Open jobs that nobody may count on, and why: what the board says of them. */
+const faults = () => openJobs(site.db, site.clock_ms).filter(({ planFault }) => planFault !== null);
+
 test("a register on which the points still hold pins the plan to it, with a row, and work goes on", async () => {
   const { permit, isolation } = await atWork(site, { place: "P" });
   const before = lastRow();
@@ -56,7 +59,7 @@ test("a register on which the points still hold pins the plan to it, with a row,
   expect(typesAfter(before)).toEqual(["plant.import plant 2", `isolation.holds ${isolation}`]);
   expect(stateOf(permit)).toBe("live");
   await site.done("hal", "permit.sign-on", { permit, lock: "H-1" });
-  expect(board(site.clock_ms).alarms).toEqual([]);
+  expect(faults()).toEqual([]);
 });
 
 test("one on which they do not stops every permit in the same transaction; nobody signs on, revalidates or resumes", async () => {
@@ -83,7 +86,7 @@ test("one on which they do not stops every permit in the same transaction; nobod
   const says = /on revision 2 of the plant register S-\d+ does not hold: S2 reaches P/i;
   expect(await site.refused("wim", "permit.sign-on", { permit, lock: "W-1" })).toMatch(says);
   expect(await site.refused("isa", "permit.resume", { permit, words: "All is well." })).toMatch(says);
-  expect(board(site.clock_ms).alarms).toEqual([{ number: job, is: "broken" }]);
+  expect(faults()).toMatchObject([{ number: job, planFault: { code: "plan fell" } }]);
   expect(boxView(box)!.jobs[0]!.planFault).toMatchObject({ code: "plan fell", lostPoints: [] });
   // Who is on may always come off.
   await site.done("hal", "permit.sign-off", { permit });
@@ -129,7 +132,7 @@ test("what changed while it was judged counts as fallen until it is judged again
   });
   expect(typesAfter(before)).toEqual([`isolation.unjudged ${isolation}`, `permit.stopped-by-itself ${permit}`]);
   expect(await site.refused("hal", "permit.sign-on", { permit, lock: "H-1" })).toMatch(/is not known yet/);
-  expect(board(site.clock_ms).alarms).toMatchObject([{ is: "asked" }]);
+  expect(faults()).toMatchObject([{ planFault: { code: "not judged" } }]);
   await judgePending(site.clock_ms, site.db, site.headFile);
   expect(typesAfter(before).at(-1)).toBe(`isolation.holds ${isolation}`);
   // It holds; but work that was stopped goes on by the issuer's word only.
@@ -208,7 +211,7 @@ test("a proof that fails stops every permit on the isolation at once; it goes on
   const answer = await site.done("vera", "step.prove-again", { ...sound, reading: 1.4 });
   expect(answer).toMatchObject({ state: "isolating", failed: "not safe", did: expect.stringMatching(/not proved/) });
   expect(typesAfter(before)).toEqual([`step.prove-again ${isolation}`, `permit.stopped-by-itself ${permit}`]);
-  expect(board(site.clock_ms).open.find(({ number }) => number === job)!.next).toMatchObject({
+  expect(openJobs(site.db, site.clock_ms).find(({ number }) => number === job)!.next).toMatchObject({
     urgent: true,
     words: "Not proved: prove P (fluid). Find out why",
   });

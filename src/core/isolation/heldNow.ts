@@ -55,9 +55,10 @@ export function unjudged(revision: number): Verdict {
  * register what was approved. Null where it may.
  */
 export function standingFault(isolation: Omit<IsolationNow, "state" | "openSteps">): NotHeld | null {
+  const plan = planFault(isolation);
+  if (plan?.code === "plan fell") return plan;
   const points = isolation.lockCheck?.faults.map(({ point }) => point) ?? [];
-  if (points.length > 0) return { code: "locks not found", isolation: isolation.number, points };
-  return planFault(isolation);
+  return points.length > 0 ? { code: "locks not found", isolation: isolation.number, points } : plan;
 }
 
 /** Whether its plan does on today's register what was approved. A register on which nobody judged it has broken it. */

@@ -1,3 +1,4 @@
+import type { NotHeld } from "../../core/refusal/notHeld";
 import { dueOfPermit, inOrder, type DueItem } from "../../core/board/dueList";
 import type { ConflictRow, DueRow } from "../../core/board/rows";
 import type { SharedPoint } from "../../core/conflict/search";
@@ -36,7 +37,7 @@ export type BoardPage = Readonly<{
   unplanned: number;
   shared: readonly SharedPoint[];
   hasPlant: boolean;
-  alarms: readonly Readonly<{ number: string; is: "broken" | "asked" }>[];
+  alarms: readonly Readonly<{ number: string; why: NotHeld }>[];
 }>;
 
 /** What is the same for whoever looks. */
@@ -94,7 +95,7 @@ export function boardPage(person: Person, middle_ms: number, now_ms: number): Bo
     shared: all.shared.slice(0, LISTED_MOST),
     hasPlant: plant !== null,
     alarms: views.flatMap(({ number, planFault }): BoardPage["alarms"] =>
-      planFault === null ? [] : [{ number, is: planFault.code !== "not judged" ? "broken" : "asked" }],
+      planFault === null ? [] : [{ number, why: planFault }],
     ),
   };
 }

@@ -23,11 +23,6 @@ export type Board = Readonly<{
   openCount: number;
   closed: readonly Readonly<{ number: string; title: string }>[];
   hasPlant: boolean;
-  /**
-   * Jobs whose standing points no longer hold on the register of today; "asked" while that is being worked out and nobody
-   * may count on them.
-   */
-  alarms: readonly Readonly<{ number: string; is: "broken" | "asked" }>[];
 }>;
 
 export const BOARD_PAGE = 100;
@@ -36,9 +31,6 @@ export const BOARD_PAGE = 100;
 export function board(now_ms: number, page = 1): Board {
   const db = database();
   const views = jobViews(openNumbers(db), now_ms, walksUnderWay);
-  const alarms = views.flatMap(({ number, planFault }): Board["alarms"] =>
-    planFault === null ? [] : [{ number, is: planFault.code !== "not judged" ? "broken" : "asked" }],
-  );
   const isUrgent = (view: JobView) => Number(view.next?.urgent ?? false);
   const shown = [...views].sort((a, b) => isUrgent(b) - isUrgent(a)).slice((page - 1) * BOARD_PAGE, page * BOARD_PAGE);
   const pointsOf = pointCounts(
@@ -65,7 +57,6 @@ export function board(now_ms: number, page = 1): Board {
       .limit(20)
       .all(),
     hasPlant: currentPlant(db) !== null,
-    alarms,
   };
 }
 

@@ -2,6 +2,7 @@
 
 import { ActForm } from "../act/ActForm";
 import { Field, SelectField, Tick } from "../act/Field";
+import { OfferedNumbers } from "../act/OfferedNumbers";
 import { SampleTimer } from "./SampleTimer";
 
 type Sample = Readonly<{ point: string; ready_ms: number; instrument: string }>;
@@ -46,21 +47,16 @@ export function AirForms({
                 </option>
               ))}
             </SelectField>
-            <Field
-              label="Instrument"
-              name="instrument"
-              autoComplete="off"
-              className="tag h-12"
-              hint={
-                fit.length > 0 ? (
-                  <>
-                    Bumped and in date: <Numbers all={fit} />
-                  </>
-                ) : (
-                  "None is bumped and in date."
-                )
-              }
-            />
+            <div className="space-y-2">
+              <Field
+                label="Instrument"
+                name="instrument"
+                autoComplete="off"
+                className="tag h-12"
+                hint={fit.length > 0 ? "Bumped and in date, the one in your hand:" : "None is bumped and in date."}
+              />
+              <OfferedNumbers name="instrument" numbers={fit} />
+            </div>
           </div>
         </ActForm>
         <BumpTest toBump={toBump} isWanted={fit.length === 0} />

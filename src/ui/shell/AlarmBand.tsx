@@ -94,7 +94,11 @@ function Answer(p: {
     <span className="ml-auto flex items-center gap-x-4">
       {fault !== "" && <span>{fault}</span>}
       {p.mayAnswer && open.length > 0 && (
-        <button type="button" className="min-h-11 rounded border border-current px-3 font-semibold md:min-h-8" onClick={() => void answer()}>
+        <button
+          type="button"
+          className="min-h-11 rounded border border-current px-3 font-semibold md:min-h-8"
+          onClick={() => void answer()}
+        >
           I see to it
         </button>
       )}
