@@ -50,6 +50,7 @@ const CORE_ROOMS = [
   "handover",
   "library",
   "rounds",
+  "figures",
 ];
 
 /** The server's, likewise: what is below knows nothing of what is above. Rooms on one line may use one another. */

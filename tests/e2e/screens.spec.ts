@@ -42,6 +42,7 @@ const SCREENS: Readonly<Record<string, readonly string[]>> = {
     "/plant/X-210",
     "/plant/import",
     "/store",
+    "/figures",
     "/people",
     "/people/here",
     "/ledger",

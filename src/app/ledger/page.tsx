@@ -1,4 +1,5 @@
 import type { Metadata } from "next";
+import Link from "next/link";
 import { actWords } from "@/server/acts/acts";
 import { ledgerPage, LEDGER_PAGE } from "@/server/ledger/ledgerPage";
 import { requirePerson } from "@/server/people/session";
@@ -22,7 +23,12 @@ export default async function LedgerPage({
   const pageLink = (to: number) => `/ledger?${new URLSearchParams({ find, page: String(to) }).toString()}`;
   return (
     <div className="px-4 py-4 md:px-5">
-      <h1 className="text-2xl font-semibold tracking-tight">Ledger</h1>
+      <div className="flex flex-wrap items-baseline gap-x-6">
+        <h1 className="text-2xl font-semibold tracking-tight">Ledger</h1>
+        <Link href="/figures" className="link inline-flex min-h-11 items-center">
+          Figures of it
+        </Link>
+      </div>
       <p className="mb-6 max-w-prose">
         Every act and every refusal, never changed. <span className="num">{head.seq}</span> rows; each carries the hash
         of the one before, the last is <span className="tag break-all whitespace-normal">{head.hash.slice(0, 16)}</span>

@@ -1,4 +1,4 @@
-import { and, asc, eq, gt, gte, sql } from "drizzle-orm";
+import { and, asc, eq, gt, gte, sql, type SQL } from "drizzle-orm";
 import { SEES_TO_IT, type Alarm } from "../../core/alarm/alarm";
 import type { PersonId } from "../../core/people/roles";
 import { isAmong } from "../db/isAmong";
@@ -35,7 +35,12 @@ export function alarmsAfter(tx: Tx, seq: number): Told[] {
  * Alarms of the ledger's last week, oldest first, each with who answered it first: by saying so, or by what they did about it.
  * Cost: one query over the rows of a week, by index, when something changed; every open screen asks.
  */
-export const recentAlarms = whileUnchanged((tx: Tx): readonly Alarm[] => {
+export const recentAlarms = whileUnchanged((tx: Tx) =>
+  alarmsSince(tx, sql`(SELECT max(recorded_at_ms) FROM ledger) - ${STANDS_MS}`),
+);
+
+/** The same from some moment on. */
+export function alarmsSince(tx: Tx, from_ms: number | SQL): readonly Alarm[] {
   const found = new Map<number, Alarm>();
   const rows = tx
     .select({
@@ -49,7 +54,7 @@ export const recentAlarms = whileUnchanged((tx: Tx): readonly Alarm[] => {
     .from(ledger)
     .where(
       and(
-        gte(ledger.recordedAt, sql`(SELECT max(recorded_at_ms) FROM ledger) - ${STANDS_MS}`),
+        gte(ledger.recordedAt, from_ms),
         eq(ledger.outcome, "done"),
         isAmong(ledger.type, [...ALARM_TYPES, ...SEES_TO_IT, ANSWER]),
       ),
@@ -68,7 +73,7 @@ export const recentAlarms = whileUnchanged((tx: Tx): readonly Alarm[] => {
     }
   }
   return [...found.values()];
-});
+}
 
 export function alarmAt(tx: Tx, seq: number): Alarm | null {
   return recentAlarms(tx).find((alarm) => alarm.seq === seq) ?? null;
