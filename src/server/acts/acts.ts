@@ -27,6 +27,7 @@ import { PROCEDURE_ACTS } from "../library/procedureActs";
 import { answerAlarm } from "../ledger/alarmActs";
 import { markEnteredInError } from "../ledger/ledgerActs";
 import { postDetector, takeDetector } from "../permit/detectorActs";
+import { enterInstrument, newToken, revokeToken } from "../permit/instrumentActs";
 import { changeDraft, draftPermit, nextDayPermit } from "../permit/draftPermit";
 import { HAZARD_ACTS } from "../hazard/hazardActs";
 import {
@@ -134,6 +135,9 @@ export const ACTS: ReadonlyMap<string, Act> = new Map(
     ...PEOPLE_ACTS,
     postDetector,
     takeDetector,
+    enterInstrument,
+    newToken,
+    revokeToken,
     swapPoint,
     checkLocks,
     rehangLock,

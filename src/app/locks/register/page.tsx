@@ -1,9 +1,14 @@
 import type { Metadata } from "next";
 import { peopleToChoose } from "@/server/job/jobView";
 import { gearRegister, openJobNumbers, type GearRow } from "@/server/box/boxView";
+import { database } from "@/server/db/database";
+import { detectorRows } from "@/server/permit/detectorStore";
+import { isRevoked } from "@/server/permit/instrumentActs";
 import { requirePerson } from "@/server/people/session";
 import { requestTime_ms, siteTimeZone } from "@/server/runtime/siteTime";
 import { GearForm, HandOutForm, ReturnForm, WithdrawForm } from "@/ui/gear/GearForms";
+import { EnterInstrument, InstrumentToken } from "@/ui/gear/InstrumentForms";
+import { dayAndClock } from "@/ui/text/when";
 import { WideTable } from "@/ui/text/WideTable";
 
 export const metadata: Metadata = { title: "Register of locks and instruments" };
@@ -14,6 +19,8 @@ export default async function RegisterPage() {
   const rows = gearRegister(requestTime_ms());
   const timeZone = siteTimeZone();
   const mayKeep = person.roles.some((role) => ["coordinator", "operator", "issuer", "isolator"].includes(role));
+  const isCoordinator = person.roles.includes("coordinator");
+  const sending = detectorRows(database());
   const kinds = [...new Set(rows.map((row) => row.kind))];
   const day = (at_ms: number) =>
     new Intl.DateTimeFormat("en-GB", { timeZone, day: "numeric", month: "short", year: "numeric" }).format(at_ms);
@@ -33,6 +40,50 @@ export default async function RegisterPage() {
             <ReturnForm />
           </div>
         </div>
+      )}
+      {(sending.length > 0 || isCoordinator) && (
+        <section aria-labelledby="sending" className="mb-8 max-w-6xl">
+          <h2 id="sending" className="mb-1 text-lg font-semibold">
+            Instruments that send by themselves
+          </h2>
+          <WideTable label="Instruments that send by themselves">
+            <table className="table-sm table">
+              <thead>
+                <tr>
+                  <th className="w-28">Number</th>
+                  <th className="w-52">Reads</th>
+                  <th className="w-44">Last heard</th>
+                  <th>Where</th>
+                  {isCoordinator && <th className="w-96">Token</th>}
+                </tr>
+              </thead>
+              <tbody>
+                {sending.map((row) => (
+                  <tr key={row.id}>
+                    <td className="tag">{row.id}</td>
+                    <td>{row.kind === "gas" ? row.reads.join(", ") : row.kind}</td>
+                    <td className="num">
+                      {isRevoked(row.tokenHash) ? (
+                        <strong>shut out</strong>
+                      ) : row.lastAt === null ? (
+                        "never"
+                      ) : (
+                        dayAndClock(row.lastAt, timeZone)
+                      )}
+                    </td>
+                    <td>{row.permit === null ? "free" : `at ${row.permit}, ${row.place}`}</td>
+                    {isCoordinator && (
+                      <td>
+                        <InstrumentToken id={row.id} isRevoked={isRevoked(row.tokenHash)} />
+                      </td>
+                    )}
+                  </tr>
+                ))}
+              </tbody>
+            </table>
+          </WideTable>
+          {isCoordinator && <EnterInstrument />}
+        </section>
       )}
       {rows.length === 0 && <p>Nothing has been entered yet.</p>}
       {kinds.map((kind) => (
