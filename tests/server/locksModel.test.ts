@@ -4,6 +4,7 @@ import { check } from "../../src/core/plan/check";
 import { checkBox } from "../../src/core/box/boxLife";
 import { checkIsolation } from "../../src/core/isolation/isolationLife";
 import { soundReport } from "../../src/core/isolation/soundReport";
+import { asksOf } from "../../src/core/isolation/stepAsks";
 import { checkPermit } from "../../src/core/permit/life/permitLife";
 import { openDatabase } from "../../src/server/db/database";
 import { handoverItems } from "../../src/server/handover/handoverItems";
@@ -42,6 +43,13 @@ jest.setTimeout(900_000);
  */
 const WALKERS = ["ivo", "ines", "vera"] as const;
 const WORKERS = ["hal", "wim", "will", "hob"] as const;
+const RUNS_USUAL = 3;
+const RUNS = propertyRuns(RUNS_USUAL).numRuns;
+/**
+ * From so many sequences on each of the rare acts is surely done at least once. Locks are read then only: what was found missing
+ * is proved again before anybody goes on, and in a few short sequences nobody would.
+ */
+const MANY = 30;
 const command = fc.record({
   what: fc.oneof(
     { weight: 60, arbitrary: fc.constant("step") },
@@ -65,7 +73,7 @@ const command = fc.record({
       "prove again",
       "wait",
     ].map((what) => ({ weight: 2, arbitrary: fc.constant(what) })),
-    ...["fail", "change one's mind", "shift", "clock", "read locks", "read locks"].map((what) => ({
+    ...["fail", "change one's mind", "shift", "clock", ...(RUNS < MANY ? [] : ["read locks"])].map((what) => ({
       weight: 1,
       arbitrary: fc.constant(what),
     })),
@@ -74,10 +82,6 @@ const command = fc.record({
   who: fc.nat(11),
   n: fc.nat(11),
 });
-const RUNS_USUAL = 3;
-const RUNS = propertyRuns(RUNS_USUAL).numRuns;
-/** From so many sequences on each of these is surely done at least once. */
-const MANY = 30;
 const RARE = [
   "step.cause",
   "step.entered-in-error",
@@ -218,22 +222,20 @@ class Model {
           (n % 4 === 0 && this.act("cora", "return.start", { isolation, leftSafe: "The gland is back, hand tight." }))
         );
       case "read locks": {
-        // Read by two people one after the other; now and then one is wrong, and another is hung there.
+        // Read by one and then by another; now and then the first is wrong, and another lock is hung there.
         const held = heldNow(this.site).filter((hold) => hold.isolation === isolation);
-        const found = (wrong: number) =>
-          held.map(({ tag, lock }, i) => ({ point: tag, lock: i === wrong ? "L-STRAY" : lock }));
-        await this.act(walker, "isolation.check-locks", { isolation, found: found(n % 5) });
-        const missed = held[n % 5];
-        if (missed && n % 2) {
-          await this.act("ivo", "isolation.rehang", {
-            isolation,
-            point: missed.tag,
-            lock: `R-${this.site.clock_ms % 97}`,
-          });
+        const wrong = n % 3 === 0 ? held[n % Math.max(1, held.length)] : undefined;
+        const first = held.map((one) => ({ point: one.tag, lock: one === wrong ? "L-STRAY" : one.lock }));
+        await this.act(walker, "isolation.check-locks", { isolation, found: first });
+        const hangs = wrong !== undefined && n % 2 === 1;
+        if (hangs) {
+          const lock = `R-${this.site.clock_ms % 97}`;
+          await this.act("ivo", "isolation.rehang", { isolation, point: wrong.tag, lock });
         }
         const hung = heldNow(this.site).filter((hold) => hold.isolation === isolation);
-        const right = hung.map(({ tag, lock }) => ({ point: tag, lock }));
-        return this.act(WALKERS[(who + 1) % WALKERS.length]!, "isolation.check-locks", { isolation, found: right });
+        const found = hung.map(({ tag, lock }) => ({ point: tag, lock }));
+        const reader = WALKERS.find((one) => one !== walker && !(hangs && one === "ivo"))!;
+        return this.act(reader, "isolation.check-locks", { isolation, found });
       }
       case "cannot": {
         const [step] = this.site.open(isolation);
@@ -361,11 +363,11 @@ function expectPromises(site: TestSite, before: readonly Held[]): void {
   for (const { permit, state, faults } of under.all() as { permit: string; state: string; faults: string }[]) {
     expect({ permit, state, faults }).toEqual({ permit, state: "proven", faults: "[]" });
   }
-  // Nothing is proved by an instrument that has no number.
+  // Nothing is proved by an instrument that has no number, where a figure is asked of one.
   for (const { number } of db.select().from(isolations).all()) {
-    for (const { kind, limit, done } of loadIsolation(db, number)!.life.steps) {
-      if (kind === "prove" && limit !== null && done?.reading != null)
-        expect(done.evidence?.instrument ?? "").not.toBe("");
+    for (const step of loadIsolation(db, number)!.life.steps) {
+      const asked = step.kind === "prove" ? (asksOf(step).reading?.instrument ?? null) : null;
+      if (asked !== null && step.done && !step.done.skipped) expect(step.done.evidence?.instrument ?? "").not.toBe("");
     }
   }
   for (const { number } of db.select().from(isolations).all()) checkIsolation(loadIsolation(db, number)!.life);
