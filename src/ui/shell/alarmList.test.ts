@@ -1,4 +1,4 @@
-import { keyOf, mergeAlarms, NOTHING, seeAlarms, tellAlarm, unseen, type ShownAlarm } from "./alarmList";
+import { keyOf, mergeAlarms, NOTHING, readKnown, seeAlarms, tellAlarm, unseen, type ShownAlarm } from "./alarmList";
 
 const said = (more: Partial<ShownAlarm> = {}) => ({
   mayAnswer: true,
@@ -41,4 +41,11 @@ test("who answered is told after what nobody has answered", () => {
     alarms: [...said({ answeredBy: "Ida" }).alarms, { ...said().alarms[0]!, seq: 6, subject: "P-0002" }],
   });
   expect(unseen(both).map(({ subject }) => subject)).toEqual(["P-0002", "P-0001"]);
+});
+
+test("what was kept is read back; what is none of it is as nothing", () => {
+  const known = mergeAlarms(NOTHING, { ...said(), mayAnswer: false });
+  expect(readKnown(JSON.parse(JSON.stringify(known)))).toEqual(known);
+  for (const kept of [null, 7, ["P-0001"], { list: 1, seen: [] }]) expect(readKnown(kept)).toEqual(NOTHING);
+  expect(readKnown({ list: [{ subject: 4 }, ...known.list], seen: [1, "x"] })).toEqual({ ...known, seen: ["x"] });
 });

@@ -25,6 +25,27 @@ export type AlarmsSaid = Readonly<{
 
 export const NOTHING: AlarmsKnown = { list: [], seen: [], mayAnswer: false };
 
+/** What this tab kept; of another version, or damaged, it is as nothing, and the server is asked anyway. */
+export function readKnown(kept: unknown): AlarmsKnown {
+  if (typeof kept !== "object" || kept === null || !("list" in kept) || !("seen" in kept)) return NOTHING;
+  const { list, seen } = kept;
+  if (!Array.isArray(list) || !Array.isArray(seen)) return NOTHING;
+  return { ...NOTHING, list: list.filter(isShown), seen: seen.filter((one) => typeof one === "string") };
+}
+
+function isShown(one: unknown): one is ShownAlarm {
+  if (typeof one !== "object" || one === null) return false;
+  const { seq, subject, level, words, answeredBy } = one as Record<keyof ShownAlarm, unknown>;
+  const isText = (text: unknown) => text === null || typeof text === "string";
+  return (
+    (seq === null || typeof seq === "number") &&
+    typeof subject === "string" &&
+    typeof level === "number" &&
+    isText(words) &&
+    isText(answeredBy)
+  );
+}
+
 const PERMIT = /^P-\d+$/;
 
 /** What it is seen by: once it has become more it is to be seen again. */

@@ -2,7 +2,7 @@
 
 import { useSyncExternalStore } from "react";
 import { ANSWER_WITHIN_MS, fetchInTime } from "../net/fetchInTime";
-import { mergeAlarms, NOTHING, seeAlarms, tellAlarm, type AlarmsKnown, type AlarmsSaid } from "./alarmList";
+import { mergeAlarms, NOTHING, readKnown, seeAlarms, tellAlarm, type AlarmsKnown, type AlarmsSaid } from "./alarmList";
 
 /** Alarms as this tab knows them. They outlive a page that is loaded anew. */
 const KEY = "lantern alarms";
@@ -15,8 +15,7 @@ const RETRY_MS = 10_000;
 function alarms(): AlarmsKnown {
   if (known === null) {
     try {
-      known = { ...NOTHING, ...(JSON.parse(sessionStorage.getItem(KEY) ?? "{}") as Partial<AlarmsKnown>) };
-      if (!Array.isArray(known.list) || !Array.isArray(known.seen)) known = NOTHING;
+      known = readKnown(JSON.parse(sessionStorage.getItem(KEY) ?? "null"));
     } catch {
       known = NOTHING;
     }
