@@ -42,10 +42,8 @@ export default async function RegisterPage() {
         </div>
       )}
       {(sending.length > 0 || isCoordinator) && (
-        <section aria-labelledby="sending" className="mb-8 max-w-6xl">
-          <h2 id="sending" className="mb-1 text-lg font-semibold">
-            Instruments that send by themselves
-          </h2>
+        <div className="mb-8 max-w-6xl">
+          <h2 className="mb-1 text-lg font-semibold">Instruments that send by themselves</h2>
           <WideTable label="Instruments that send by themselves">
             <table className="table-sm table">
               <thead>
@@ -83,7 +81,7 @@ export default async function RegisterPage() {
             </table>
           </WideTable>
           {isCoordinator && <EnterInstrument />}
-        </section>
+        </div>
       )}
       {rows.length === 0 && <p>Nothing has been entered yet.</p>}
       {kinds.map((kind) => (
