@@ -49,3 +49,10 @@ test("what was kept is read back; what is none of it is as nothing", () => {
   for (const kept of [null, 7, ["P-0001"], { list: 1, seen: [] }]) expect(readKnown(kept)).toEqual(NOTHING);
   expect(readKnown({ list: [{ subject: 4 }, ...known.list], seen: [1, "x"] })).toEqual({ ...known, seen: ["x"] });
 });
+
+test("seen as the line told it, it stays seen when the server's list comes", () => {
+  const told = tellAlarm(NOTHING, "P-0001");
+  const seen = seeAlarms(told, unseen(told).map(keyOf));
+  expect(unseen(mergeAlarms(seen, said()))).toEqual([]);
+  expect(unseen(mergeAlarms(mergeAlarms(seen, said()), said({ level: 1 })))).toHaveLength(1);
+});

@@ -65,7 +65,9 @@ export function mergeAlarms(known: AlarmsKnown, { alarms, mayAnswer }: AlarmsSai
   const unwritten = known.list.filter((one) => one.seq === null && !PERMIT.test(one.subject));
   const list = [...alarms, ...unwritten];
   const keys = new Set(list.map(keyOf));
-  return { list, seen: known.seen.filter((key) => keys.has(key)), mayAnswer };
+  // Seen as the line told it, before the server's list came: it is the same alarm.
+  const told = alarms.filter((one) => known.seen.includes(keyOf({ ...one, seq: null }))).map(keyOf);
+  return { list, seen: [...new Set([...known.seen.filter((key) => keys.has(key)), ...told])], mayAnswer };
 }
 
 export function seeAlarms(known: AlarmsKnown, keys: readonly string[]): AlarmsKnown {
