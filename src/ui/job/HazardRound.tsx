@@ -3,6 +3,7 @@
 import type { Hazard, Owner } from "../../core/hazard/jobHazards";
 import { ActForm, type Round } from "../act/ActForm";
 import { Field, SelectField, TextField } from "../act/Field";
+import { FaultLine } from "../act/FaultLine";
 import { useFault } from "../act/faults";
 import { ConditionFields, conditionsIn } from "./ConditionFields";
 
@@ -103,11 +104,7 @@ function Row({ hazard, owners }: { hazard: Hazard; owners: readonly Owner[] }) {
             </label>
           ))}
         </div>
-        {fault && (
-          <p id={fault.id} className="text-error text-sm font-medium">
-            {fault.message}
-          </p>
-        )}
+        <FaultLine fault={fault} />
         {/* Shown by what is chosen, without a script: what comes back after a broken session is chosen without one. */}
         <div className="mt-2 hidden max-w-md space-y-3 group-has-[input[value=changed]:checked]:block">
           <TextField

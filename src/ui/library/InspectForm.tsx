@@ -2,6 +2,7 @@
 
 import { ActForm } from "../act/ActForm";
 import { TextField } from "../act/Field";
+import { FaultLine } from "../act/FaultLine";
 import { useFault } from "../act/faults";
 
 type Props = Readonly<{
@@ -58,11 +59,7 @@ function Sound() {
           version
         </label>
       </div>
-      {fault && (
-        <p id={fault.id} className="text-error text-sm font-medium">
-          {fault.message}
-        </p>
-      )}
+      <FaultLine fault={fault} />
     </fieldset>
   );
 }

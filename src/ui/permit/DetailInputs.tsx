@@ -2,6 +2,7 @@
 
 import { Field, SelectField, TextField, Tick } from "../act/Field";
 import { WhenField } from "../act/WhenField";
+import { FaultLine } from "../act/FaultLine";
 import { useFault } from "../act/faults";
 import { fromSi, unitOf, type UnitSystem } from "../../core/units/units";
 import type { DetailField } from "./detailFields";
@@ -126,11 +127,7 @@ function Ticks({ field, initial }: { field: DetailField; initial: readonly strin
           </label>
         ))}
       </div>
-      {fault && (
-        <p id={fault.id} className="text-error text-sm font-medium">
-          {fault.message}
-        </p>
-      )}
+      <FaultLine fault={fault} />
     </fieldset>
   );
 }

@@ -2,6 +2,7 @@
 
 import { useState } from "react";
 import { TextField } from "../act/Field";
+import { FaultLine } from "../act/FaultLine";
 import { useFault } from "../act/faults";
 
 /** Whether all of the work is done, answered by nobody beforehand; and what is left where it is not. */
@@ -22,11 +23,7 @@ export function WorkEnd() {
             some is left to do
           </label>
         </div>
-        {fault && (
-          <p id={fault.id} className="text-error text-sm font-medium">
-            {fault.message}
-          </p>
-        )}
+        <FaultLine fault={fault} />
       </fieldset>
       {isPart && (
         <TextField
