@@ -16,6 +16,6 @@ const config = {
   clearTextReporter: { allowColor: false, logTests: false, reportTests: false },
   disableTypeChecks: false,
   timeoutMS: 20_000,
-  concurrency: 2,
+  concurrency: Number(process.env.LANTERN_HANDS ?? 2),
 };
 export default config;

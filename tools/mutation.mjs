@@ -58,6 +58,7 @@ function sampleOf(folder) {
 
 const page = join(HOME, "docs", "benchmarks.md");
 for (const folder of wanted.length > 0 ? wanted : FOLDERS) {
+  process.env.LANTERN_MUTATED = folder;
   const results = await new Stryker({ ...config, mutate: sampleOf(folder) }).runMutationTest();
   const counted = results.filter(({ status }) => ["Killed", "Timeout", "Survived", "NoCoverage"].includes(status));
   const found = counted.filter(({ status }) => status === "Killed" || status === "Timeout").length;

@@ -3,6 +3,7 @@ import { graderOf, type Grader } from "../judge/grade";
 import { barrierField, type BarrierField } from "../judge/pairs";
 import { requirePairs, type Demand, type RequiredPair } from "../judge/requirePairs";
 import { BARRIERS_FOR, isGradeOf, weaker, meets, type Grade } from "../requirement/grades";
+import { limitsLost } from "../losses/limitsLost";
 import { profileOf } from "../requirement/profiles";
 import type { Job } from "../request/jobFile";
 import { placeName, type StateGraph } from "../trace/stateGraph";
@@ -107,14 +108,20 @@ function harmsTo(
     }));
   }
   const index = (tags: readonly string[]) => new Set(tags.flatMap((tag) => graph.itemByTag.get(tag) ?? []));
-  const field = barrierField(graph, faces.value, index(job.struck), index(job.mustPass));
-  const pairs = requirePairs(field, job, profileOf(job.profile));
-  if (job.require) return plainHarms(field, pairs, index(locks.now), index(locks.then), { number, accepted, people });
+  // What is isolated may cut the relief on which a limit stands; with other locks another field.
+  const fieldWith = (held: readonly string[]) =>
+    barrierField(graph, faces.value, index(job.struck), index(job.mustPass), limitsLost(graph, index(held)));
+  const [fieldNow, fieldThen] = [fieldWith(locks.now), fieldWith(locks.then)];
+  const pairs = requirePairs(fieldNow, job, profileOf(job.profile));
+  if (job.require) {
+    const [now, then] = [index(locks.now), index(locks.then)];
+    return plainHarms([fieldNow, fieldThen], pairs, [now, then], { number, accepted, people });
+  }
   const opened = index(locks.opened);
   const only = { bleeds: opened, valves: opened };
   const [before, after] = [
-    graderOf(field, pairs, index(locks.now), only),
-    graderOf(field, pairs, index(locks.then), only),
+    graderOf(fieldNow, pairs, index(locks.now), only),
+    graderOf(fieldThen, pairs, index(locks.then), only),
   ];
   return pairs.flatMap((pair): Harm[] => {
     const source = placeName(graph, pair.source.vertex);
@@ -149,19 +156,21 @@ function fall(
 
 /** Under a job's own plain numbers: barriers against every form of arrival at once. */
 function plainHarms(
-  field: BarrierField,
+  fields: readonly [now: BarrierField, then: BarrierField],
   pairs: readonly RequiredPair[],
-  now: ReadonlySet<number>,
-  then: ReadonlySet<number>,
+  locks: readonly [now: ReadonlySet<number>, then: ReadonlySet<number>],
   { number, accepted, people }: Pick<LiveJob, "number" | "accepted" | "people">,
 ): Harm[] {
-  return field.faces.flatMap((face) => {
+  const { faces, graph } = fields[0];
+  return faces.flatMap((face) => {
     const ofFace = pairs.filter((pair) => pair.face === face && pair.required > 0);
     const sources = ofFace.map(({ source }) => source);
     const asked = Math.max(0, ...ofFace.map(({ required }) => required));
-    const [before, after] = [now, then].map((set) => barrierDepths(field, face, sources, set, { enough: asked }));
+    const [before, after] = fields.map((field, at) =>
+      barrierDepths(field, face, sources, locks[at]!, { enough: asked }),
+    );
     return ofFace.flatMap((pair): Harm[] => {
-      const source = placeName(field.graph, pair.source.vertex);
+      const source = placeName(graph, pair.source.vertex);
       const allowed = accepted[`${source} ${pair.source.carrier} ${face.name}`]?.depth ?? pair.required;
       const needs = Math.min(pair.required, allowed, before!.get(pair.source)?.depth ?? 0);
       const depth = after!.get(pair.source)?.depth ?? 0;

@@ -3,7 +3,7 @@ import type { Carrier } from "../plant/carriers";
 import { isCreditable } from "../plant/plant";
 import { onceFor } from "../onceFor";
 import { gatesOf, type StateGraph } from "../trace/stateGraph";
-import { weakDevices } from "./weakDevices";
+import { weakDevices, type Weak } from "./weakDevices";
 import { allFaceVertices, faceItems, type WorkFace } from "../trace/workFaces";
 
 /** A feeding source that may reach a face, and how many barriers the job asks between them. */
@@ -31,18 +31,26 @@ export type BarrierField = Readonly<{
   atWork: ReadonlySet<number>;
   /** Devices and bleeds that the job cannot use: no barrier, no drain. */
   struck: ReadonlySet<number>;
+  /** Limits of the register that do not hold here, for their relief is cut off: see limitsLost. */
+  limitsLost: ReadonlySet<number>;
+  /** Devices that count for nothing, for more may come to them than their flanges bear. */
+  weak: ReadonlyMap<number, Weak>;
 }>;
 
-/** `struck` are devices and bleeds that this job cannot use, `passing` those it must leave passing. Cost: linear in items. */
+/**
+ * `struck` are devices and bleeds that this job cannot use, `passing` those it must leave passing, `limitsLost` limits that what is
+ * isolated takes away. Cost: linear in items, and see weakDevices.
+ */
 export function barrierField(
   graph: StateGraph,
   faces: readonly WorkFace[],
   struck: ReadonlySet<number> = new Set(),
   passing: ReadonlySet<number> = new Set(),
+  limitsLost: ReadonlySet<number> = new Set(),
 ): BarrierField {
   const atWork = faceItems(faces);
   const creditable = new Set<number>();
-  const weak = weakDevices(graph);
+  const weak = weakDevices(graph, limitsLost);
   graph.plant.items.forEach(({ device }, index) => {
     const isBarred = atWork.has(index) || struck.has(index) || passing.has(index) || weak.has(index);
     if (device && !isBarred && isCreditable(device)) creditable.add(index);
@@ -53,6 +61,8 @@ export function barrierField(
     creditable,
     atWork,
     struck,
+    limitsLost,
+    weak,
     targetsOf: new Map(faces.map((face) => [face, allFaceVertices(graph, face)])),
   };
 }

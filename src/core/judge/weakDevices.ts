@@ -18,12 +18,22 @@ export type Weak = Readonly<{
 /**
  * Devices that hold nothing back, for by the register more may come to them than their class bears: a blind that bursts is no
  * barrier. What comes is the highest pressure of any source that may reach them, feeding or stored, whatever else is isolated, but no more than
- * a relief on the way lets pass. Pressures and classes that nobody wrote down are asked about elsewhere; losing a relief is
- * told with what else stops.
+ * a relief on the way lets pass; `lost` are limits that do not hold, see limitsLost. Pressures and classes that nobody wrote
+ * down are asked about elsewhere.
  *
- * Cost: linear in the plant, once for each graph; nothing where no device has a class.
+ * Cost: linear in the plant, once for each graph and lost limits; nothing where no device has a class.
  */
-export const weakDevices = onceFor((graph: StateGraph): ReadonlyMap<number, Weak> => {
+export function weakDevices(graph: StateGraph, lost: ReadonlySet<number> = new Set()): ReadonlyMap<number, Weak> {
+  const known = weakOn(graph);
+  const key = [...lost].sort((a, b) => a - b).join();
+  const found = known.get(key) ?? weakWithout(graph, lost);
+  known.set(key, found);
+  return found;
+}
+
+const weakOn = onceFor((_: StateGraph) => new Map<string, ReadonlyMap<number, Weak>>());
+
+function weakWithout(graph: StateGraph, lost: ReadonlySet<number>): ReadonlyMap<number, Weak> {
   const { items } = graph.plant;
   const classed = items.flatMap(({ device }, item) => {
     const rated_Pa = flangeRating_Pa(device?.flangeClass);
@@ -32,7 +42,7 @@ export const weakDevices = onceFor((graph: StateGraph): ReadonlyMap<number, Weak
   });
   const weak = new Map<number, Weak>();
   if (classed.length === 0) return weak;
-  const { pressure_Pa: highest, bringer } = highestAt(graph);
+  const { pressure_Pa: highest, bringer } = highestAt(graph, lost);
   for (const { item, rated_Pa, flangeClass } of classed) {
     for (const vertex of gateVertices(graph, item)) {
       const pressure_Pa = highest[vertex]!;
@@ -41,7 +51,7 @@ export const weakDevices = onceFor((graph: StateGraph): ReadonlyMap<number, Weak
     }
   }
   return weak;
-});
+}
 
 /** The highest that a source brings, of what somebody wrote down: its contents, or what is trapped in it. */
 function pressureOf({ contents, sources }: Item): number | undefined {
@@ -55,11 +65,15 @@ function pressureOf({ contents, sources }: Item): number | undefined {
  * no more than what limits it there. Nothing comes, or nobody wrote it down: -Infinity. By falling pressure, so that each vertex
  * is settled once.
  */
-function highestAt(graph: StateGraph): Readonly<{ pressure_Pa: Float64Array; bringer: Int32Array }> {
+function highestAt(
+  graph: StateGraph,
+  lost: ReadonlySet<number>,
+): Readonly<{ pressure_Pa: Float64Array; bringer: Int32Array }> {
   const { first, other } = contentsGraph(graph).out;
   const { items } = graph.plant;
   const { feeding, stored } = sourcesOf(graph);
-  const limitAt = (vertex: number) => items[graph.places.itemOf[placeOf(graph, vertex)]!]!.limit_Pa ?? Infinity;
+  const limitOf = (item: number) => (lost.has(item) ? undefined : items[item]!.limit_Pa);
+  const limitAt = (vertex: number) => limitOf(graph.places.itemOf[placeOf(graph, vertex)]!) ?? Infinity;
   const pressure_Pa = new Float64Array(graph.vertexCount).fill(-Infinity);
   const bringer = new Int32Array(graph.vertexCount).fill(-1);
   const byPressure = new Map<number, [vertex: number, from: number][]>();
@@ -76,7 +90,7 @@ function highestAt(graph: StateGraph): Readonly<{ pressure_Pa: Float64Array; bri
     if (own !== undefined) put(Math.min(own, limitAt(vertex)), vertex, item);
   }
   // What stands anywhere is what some source brings or some limit lets pass.
-  const levels = [...new Set([...byPressure.keys(), ...items.flatMap(({ limit_Pa }) => limit_Pa ?? [])])];
+  const levels = [...new Set([...byPressure.keys(), ...items.flatMap((_, item) => limitOf(item) ?? [])])];
   for (const level of levels.sort((a, b) => b - a)) {
     const queue = byPressure.get(level) ?? [];
     for (let head = 0; head < queue.length; head++) {

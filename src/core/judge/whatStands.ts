@@ -3,7 +3,7 @@ import type { Contents } from "../plant/plant";
 import { reached } from "../trace/barrierDistance";
 import { contentsGraph, familyGraph } from "../trace/contentsGraph";
 import type { SourceVertex } from "../trace/sources";
-import { itemAt, placeName, placeOf, vertexOf, type StateGraph } from "../trace/stateGraph";
+import { ARC, itemAt, placeName, placeOf, vertexOf, type StateGraph } from "../trace/stateGraph";
 import type { WorkFace } from "../trace/workFaces";
 import type { Carrier } from "../plant/carriers";
 import { onTheWayTo, type OnTheWay } from "./onTheWay";
@@ -16,7 +16,10 @@ export type WhatStands = Readonly<{
   contents: (source: SourceVertex, arrives: Carrier) => readonly Holds[];
   /** What the face itself holds or last held. */
   faceHolds: readonly Holds[];
-  /** Highest voltage on the ways from a source, a transformer ending the stretch; undefined where the face's is unknown. */
+  /**
+   * Highest voltage on the ways from a source; undefined where the face's is unknown. A transformer ends the stretch, but where it
+   * may be fed from the side that it normally feeds: then what stands on its other side counts as well.
+   */
   voltage_V: (source: SourceVertex, arrives: Carrier) => number | undefined;
 }>;
 
@@ -122,15 +125,23 @@ export function whatStandsAt(
   };
 }
 
-/** Of the vertices on the ways, those from which the face is reached without passing a transformer. */
+/** Of the vertices on the ways, those from which the face is reached without passing a transformer that feeds it as it normally does. */
 function stretchFrom(graph: StateGraph, face: number, between: ReadonlySet<number>): Set<number> {
   const found = new Set([face]);
   for (const vertex of found) {
     for (let arc = graph.in.first[vertex]!; arc < graph.in.first[vertex + 1]!; arc++) {
       const before = graph.in.other[arc]!;
-      // Its other side is another voltage, and its own plate names both.
-      if (between.has(before) && !isTransformer(itemAt(graph, before).kind)) found.add(before);
+      if (!between.has(before)) continue;
+      // Its other side is another voltage, and its own plate names both. Fed from behind, or nobody knows from where, it is one of
+      // them that comes, stepped up as it may be.
+      const feeds = graph.in.type[arc] === ARC.plain && isForward(graph, graph.in.link[arc]!);
+      if (!isTransformer(itemAt(graph, before).kind) || !feeds) found.add(before);
     }
   }
   return found;
+}
+
+/** A line of which somebody wrote down which way it is normally fed. */
+function isForward(graph: StateGraph, link: number): boolean {
+  return graph.plant.links[link]?.normal === "forward";
 }

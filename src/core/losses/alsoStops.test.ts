@@ -184,6 +184,21 @@ describe("protection", () => {
     expect(said(lossesWith(relieved(["D-2"]), ["V-1", "V-3"]))).toEqual(["unprotected | D-2 | V-1 V-3 | RV"]);
     expect(said(lossesWith(relieved(["D-1"]), ["V-3"]))).toEqual([]);
   });
+  test("of a relief valve that the register has as a device, shut until it lifts", () => {
+    const plant = new SmallPlant()
+      .source("H", "fluid")
+      .item("D-1", "vessel")
+      .item("RV", "relief valve", {
+        service: "relief",
+        protects: ["D-1"],
+        device: { stops: ["fluid"], credit: false, effort: 5, stands: "stopping" },
+      })
+      .device("V-2", "fluid")
+      .item("FL", "flare")
+      .line("fluid", "H", "D-1", "RV", "V-2", "FL");
+    expect(said(lossesWith(plant, []))).toEqual([]);
+    expect(said(lossesWith(plant, ["V-2"]))).toEqual(["unprotected | D-1 | V-2 | RV"]);
+  });
   test("is not missed by what is dark and drained", () => {
     expect(said(lossesWith(relieved(["D-1"]), ["V-2"], { safe: ["D-1"] }))).toEqual([]);
   });

@@ -1,4 +1,4 @@
-import { vertexOf, type StateGraph } from "../trace/stateGraph";
+import { verticesOfItem, vertexOf, type StateGraph } from "../trace/stateGraph";
 
 /**
  * 1 where a device stands shut, counted on or not: nothing comes or goes there by itself. A device whose position nobody
@@ -22,6 +22,19 @@ export function shutBy(
   }
   for (const item of isolated) mark(item);
   return shut;
+}
+
+/**
+ * The same when pressure rises: relief valves that are not isolated themselves stand shut until they lift, and then pass.
+ * Cost: linear in items.
+ */
+export function lifting(graph: StateGraph, shut: Uint8Array, isolated: ReadonlySet<number>): Uint8Array {
+  const risen = Uint8Array.from(shut);
+  for (const [item, { kind, service }] of graph.plant.items.entries()) {
+    if ((kind !== "relief valve" && service !== "relief") || isolated.has(item)) continue;
+    for (const vertex of verticesOfItem(graph, item)) risen[vertex] = 0;
+  }
+  return risen;
 }
 
 /** The isolated devices that a walk from here runs up against, by index. */

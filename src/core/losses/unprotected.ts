@@ -4,7 +4,7 @@ import { PROTECTING } from "../plant/plant";
 import type { Supply } from "./fedNoMore";
 import { type RunningPlant, type ServicePoint } from "./runningPlant";
 import { reached } from "../trace/barrierDistance";
-import { stoppedAt } from "./shut";
+import { lifting, stoppedAt } from "./shut";
 import { marked } from "./waysOut";
 
 type Lost = Readonly<{ item: number; service: string; by: ReadonlySet<number> }>;
@@ -23,7 +23,11 @@ export function unprotected(
   isSafe: (vertex: number) => boolean,
 ): { lost: Lost[]; unknown: string[] } {
   const { graph } = running;
-  const { shutBefore, shutAfter } = supply;
+  const flowing = { before: supply.shutBefore, after: supply.shutAfter };
+  const risen = {
+    before: lifting(graph, supply.shutBefore, new Set()),
+    after: lifting(graph, supply.shutAfter, isolated),
+  };
   const lost: Lost[] = [];
   const unknown = new Set<string>();
   for (const service of running.services) {
@@ -35,9 +39,10 @@ export function unprotected(
       unknown.add(graph.plant.items[service.item]!.tag);
       continue;
     }
-    const serves = isRelief ? reliefs(running, service, shutBefore) : feeds(running, service, shutBefore);
-    const today = serves(shutBefore);
-    const then = serves(shutAfter);
+    const shut = isRelief ? risen : flowing;
+    const serves = isRelief ? reliefs(running, service, shut.before) : feeds(running, service, shut.before);
+    const today = serves(shut.before);
+    const then = serves(shut.after);
     for (const item of items) {
       const own = verticesOfItem(graph, item);
       const isServed = (marks: Uint8Array | null) => marks !== null && own.some((vertex) => marks[vertex] === 1);
@@ -50,6 +55,7 @@ export function unprotected(
   /** Devices that both the protected item and the service run up against; else those that cut the service itself. */
   function causes(service: ServicePoint, own: readonly number[], isRelief: boolean): Set<number> {
     const walked = isRelief ? running.pressed : running.lines;
+    const shutAfter = (isRelief ? risen : flowing).after;
     const at = (starts: readonly number[], way: "out" | "in", over = walked) =>
       stoppedAt(over, starts, shutAfter, isolated, way);
     const [fromItem, fromService] = isRelief
@@ -64,8 +70,8 @@ export function unprotected(
 
 type Serves = (shut: Uint8Array) => Uint8Array | null;
 
-/** From where pressure reaches this relief; null where what it lets go has nowhere to go. */
-function reliefs(running: RunningPlant, { entry, exit }: ServicePoint, today: Uint8Array): Serves {
+/** From where pressure reaches a relief with these shut; null where what it lets go has nowhere to go. */
+export function reliefs(running: RunningPlant, { entry, exit }: ServicePoint, today: Uint8Array): Serves {
   const { lines, pressed, sinks } = running;
   const onward = (shut: Uint8Array) => marked(reached(lines, exit, shut, "out"));
   const hasSink = (ends: readonly number[]) => ends.some((vertex) => sinks[vertex] === 1);
@@ -93,18 +99,26 @@ function feeds(running: RunningPlant, { entry, exit }: ServicePoint, today: Uint
 /** Kinds that only lead there: what has an inside of its own is protected. */
 const LEADS_THERE: ReadonlySet<string> = new Set(["tee", "junction", "pipe"]);
 
-/** What reaches a relief along its lines without crossing a device. */
-function beforeRelief({ graph, lines }: RunningPlant, { entry }: ServicePoint): number[] {
+/** 1 where a relief is reached along its lines without crossing a device. */
+export function protectedBy({ graph, lines }: RunningPlant, { entry }: ServicePoint): Uint8Array {
   const itemOf = (vertex: number) => graph.places.itemOf[graph.placeAt[vertex]!]!;
   const devices = new Uint8Array(graph.vertexCount);
   const own = new Set(entry);
   for (let vertex = 0; vertex < graph.vertexCount; vertex++) {
     if (graph.plant.items[itemOf(vertex)]!.device !== undefined && !own.has(vertex)) devices[vertex] = 1;
   }
+  return reached(lines, entry, devices, "in");
+}
+
+/** What reaches a relief so, and has an inside of its own. */
+function beforeRelief(running: RunningPlant, service: ServicePoint): number[] {
+  const { graph } = running;
+  const own = new Set(service.entry);
   const found = new Set<number>();
-  for (const vertex of marked(reached(lines, entry, devices, "in"))) {
-    const item = graph.plant.items[itemOf(vertex)]!;
-    if (!own.has(vertex) && item.device === undefined && !LEADS_THERE.has(item.kind)) found.add(itemOf(vertex));
+  for (const vertex of marked(protectedBy(running, service))) {
+    const index = graph.places.itemOf[graph.placeAt[vertex]!]!;
+    const item = graph.plant.items[index]!;
+    if (!own.has(vertex) && item.device === undefined && !LEADS_THERE.has(item.kind)) found.add(index);
   }
   return [...found];
 }

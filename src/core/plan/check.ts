@@ -1,6 +1,7 @@
 import type { Job } from "../request/jobFile";
 import type { Problem, Read } from "../plant/problem";
 import type { StateGraph } from "../trace/stateGraph";
+import { limitsLost } from "../losses/limitsLost";
 import { unlinked } from "../trace/findings";
 import { workFaces } from "../trace/workFaces";
 import { profileOf } from "../requirement/profiles";
@@ -36,7 +37,9 @@ export type Check = Readonly<{
 export function check(graph: StateGraph, job: Job, file = "job"): Read<Check> {
   const faces = workFaces(graph, job, file);
   if (!faces.ok) return faces;
-  const field = barrierField(graph, faces.value);
+  const named = (job.isolated ?? []).flatMap((tag) => graph.itemByTag.get(tag) ?? []);
+  const none = new Set<number>();
+  const field = barrierField(graph, faces.value, none, none, limitsLost(graph, named));
   const problems: Problem[] = [];
   const isolated = new Set<number>();
   const ignored: Ignored[] = [];

@@ -13,7 +13,8 @@ import { barrierDepths } from "../judge/barrierDepth";
 import { classFor, DEVICE_CLASSES, ofClass, type DeviceClass } from "../judge/countsFor";
 import { graderOf } from "../judge/grade";
 import { impossibleOn, type Impossible } from "../judge/impossible";
-import { barrierField, faceByCarrier, facing, type BarrierField, type Pair } from "../judge/pairs";
+import { barrierField, faceByCarrier, facing, narrowed, type BarrierField, type Pair } from "../judge/pairs";
+import { limitsLost } from "../losses/limitsLost";
 import {
   openingOf,
   openingPoints,
@@ -77,8 +78,55 @@ export function prepare(graph: StateGraph, job: Job, file: string): Read<Prepare
   return { ok: true, warnings: [], value: { graph, job, field, pairs, pinned, profile, traced } };
 }
 
-/** Which devices, under an objective and a school; nothing said about them yet. */
+/**
+ * Which devices, under an objective and a school; nothing said about them yet. Where they cut a relief on which a limit of the
+ * register stands, they are chosen again without that limit, and again without what cuts it: the better of the two holds.
+ */
 export function chooseFor(prepared: Prepared, objective: Objective, school: School): Chosen {
+  const { graph, field, pinned } = prepared;
+  const chosen = chooseOn(prepared, objective, school);
+  const lost = limitsLost(graph, chosen.devices);
+  if ([...lost].every((item) => field.limitsLost.has(item))) return chosen;
+  const without = chooseFor(onField(prepared, withoutLimits(prepared, lost)), objective, school);
+  const cutters = new Set(
+    [...chosen.devices].filter((item) => !pinned.has(item) && limitsLost(graph, [item]).size > 0),
+  );
+  if (cutters.size === 0) return without;
+  const beside = chooseFor(
+    onField(
+      prepared,
+      narrowed(field, (item) => !cutters.has(item)),
+    ),
+    objective,
+    school,
+  );
+  const [a, b] = [shortOf(beside), shortOf(without)];
+  return a < b || (a === b && beside.cost_hundredths <= without.cost_hundredths) ? beside : without;
+}
+
+function withoutLimits({ graph, field, job }: Prepared, lost: ReadonlySet<number>): BarrierField {
+  const passing = new Set(job.mustPass.map((tag) => graph.itemByTag.get(tag)!));
+  const made = barrierField(graph, field.faces, field.struck, passing, new Set([...field.limitsLost, ...lost]));
+  return { ...made, creditable: new Set([...made.creditable].filter((item) => field.creditable.has(item))) };
+}
+
+/** The same job over another field: what is asked is worked out anew, for less may be available. */
+function onField(prepared: Prepared, field: BarrierField): Prepared {
+  return { ...prepared, field, pairs: requirePairs(field, prepared.job, prepared.profile) };
+}
+
+/** Ways of a choice that are not held, and flanges that cannot be opened. */
+function shortOf({ field, pairs, devices, openingShort }: Chosen): number {
+  const grader = graderOf(field, pairs, devices);
+  const isShort = (pair: RequiredPair) =>
+    pair.demands.some((demand) => {
+      const { held, depth } = grader.judge(pair, demand);
+      return !held || depth < demand.barriers;
+    });
+  return pairs.filter(isShort).length + openingShort.length;
+}
+
+function chooseOn(prepared: Prepared, objective: Objective, school: School): Chosen {
   const { field, pairs, pinned, profile } = prepared;
   const job = { ...prepared.job, objective, school };
   const atWork = faceItems(field.faces);

@@ -55,7 +55,7 @@ export function openingOf(
     };
   });
   const passing = new Set([...graph.plant.items.keys()].filter((item) => !field.creditable.has(item)));
-  const own = narrowed(barrierField(graph, flanges, field.struck, passing), (item) => !inLine(item));
+  const own = narrowed(barrierField(graph, flanges, field.struck, passing, field.limitsLost), (item) => !inLine(item));
   const pairs = requirePairs(own, { ...job, require: undefined }, profile, true).map((pair): RequiredPair => {
     const demands = pair.demands.map((demand): Demand => {
       const grade = demand.positive ? STANDS_IN[demand.family] : undefined;

@@ -22,7 +22,6 @@ import type { RequiredPair } from "../judge/requirePairs";
 import { routesOf, shortfallsOf, type Route, type Shortfall } from "../judge/routes";
 import { singleFailures, type SingleFailure } from "../judge/singleFailures";
 import { violations } from "../judge/violations";
-import { weakDevices } from "../judge/weakDevices";
 
 import { energiesOf, type EnergyGroup } from "./energies";
 import { chooseFor, prepare, type Because, type Chosen, type Prepared } from "./choose";
@@ -274,8 +273,7 @@ function openingShortfalls({ openingShort, openingImpossible, field }: Chosen): 
 }
 
 /** Devices before the work that are left out, for their flanges bear less than may come to them by the register. */
-function tooWeak({ graph, faces }: BarrierField): string[] {
-  const weak = weakDevices(graph);
+function tooWeak({ graph, faces, weak }: BarrierField): string[] {
   if (weak.size === 0) return [];
   const targets = faces.flatMap((face) => allFaceVertices(graph, face));
   const { gates } = barrierDistance(contentsGraph(graph), targets, null);

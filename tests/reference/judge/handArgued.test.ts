@@ -1,54 +1,10 @@
-import { graderOf } from "../../../src/core/judge/grade";
-import { barrierField } from "../../../src/core/judge/pairs";
-import { requirePairs } from "../../../src/core/judge/requirePairs";
-import { profileOf } from "../../../src/core/requirement/profiles";
-import type { JobInput } from "../../../src/core/request/jobFile";
-import { placeName } from "../../../src/core/trace/stateGraph";
-import { workFaces } from "../../../src/core/trace/workFaces";
 import { HARMFUL, HARMLESS, SmallPlant } from "../../support/smallPlant";
+import { gradeOf, type Asking } from "./asking";
 
 /**
  * Plants small enough to be argued on paper, with the reason beside each. S feeds, P is where people work, V- are valves
  * that take a lock, [BL] a bleed. What is isolated is named last.
  */
-type How = JobInput["faces"][number]["how"];
-type Asking = Readonly<{
-  source?: string;
-  face?: string;
-  arrives?: string;
-  scope?: "contents" | "energy";
-  how?: How;
-  struck?: string[];
-}>;
-
-function pairsOf(plant: SmallPlant, { face = "P", how = ["open"], struck = [] }: Asking) {
-  const job = plant.job([{ place: face, how }], { struck });
-  const { graph } = plant;
-  const faces = workFaces(graph, job, "job");
-  if (!faces.ok) throw new Error("no face");
-  const index = (tags: readonly string[]) => new Set(tags.map((tag) => graph.itemByTag.get(tag)!));
-  const field = barrierField(graph, faces.value, index(struck));
-  return { graph, field, index, pairs: requirePairs(field, job, profileOf("strict")) };
-}
-
-function one(plant: SmallPlant, asking: Asking) {
-  const { graph, field, index, pairs } = pairsOf(plant, asking);
-  const { source = "S", arrives = "fluid", scope = "contents" } = asking;
-  const pair = pairs.find(({ source: { vertex } }) => placeName(graph, vertex) === source);
-  const demand = pair?.demands.find(
-    (each) => each.arrives === arrives && (each.scope === scope || each.family !== "flow"),
-  );
-  if (pair === undefined || demand === undefined) throw new Error(`${source} does not arrive as ${arrives}`);
-  return { field, index, pairs, pair, demand };
-}
-
-function gradeOf(plant: SmallPlant, isolated: string, asking: Asking = {}): string {
-  const { field, index, pairs, pair, demand } = one(plant, asking);
-  const set = index(isolated === "" ? [] : isolated.split(" "));
-  return graderOf(field, pairs, set).judge(pair, demand).grade;
-}
-const askedOf = (plant: SmallPlant, asking: Asking = {}) => one(plant, asking).demand.grade;
-
 const base = () => new SmallPlant().source("S", "fluid", HARMFUL).item("P", "vessel", { contents: HARMLESS });
 /** S – each of these in a row – P; what begins with V is a valve, with SP a pipe. */
 function row(...tags: string[]): SmallPlant {
@@ -430,82 +386,5 @@ describe("conductors, and what moves", () => {
   test.each(cases.map(([reason, plant, isolated, grade, asking]) => [reason, grade, plant, isolated, asking] as const))(
     "%s: %s",
     (_, grade, plant, isolated, asking) => expect(gradeOf(plant, isolated, asking)).toBe(grade),
-  );
-});
-
-describe("what is asked comes from everything on the way", () => {
-  const acid = { ...HARMLESS, fluid: "acid", hazards: ["corrosive" as const] };
-  const petrol = { ...HARMLESS, fluid: "petrol", hazards: ["flammable" as const] };
-  const nitrogen = (face: object = { contents: HARMLESS }) =>
-    new SmallPlant().source("S", "fluid", HARMLESS).device("V-1", "fluid").item("P", "vessel", face);
-  const busbars = (between: (plant: SmallPlant) => SmallPlant, ...line: string[]) =>
-    between(
-      new SmallPlant()
-        .source("S", "power")
-        .item("HV", "busbar", { voltage_V: 6600 })
-        .device("Q", "power", { kind: "isolator" })
-        .item("P", "busbar", { voltage_V: 400 }),
-    ).line("power", "S", "HV", ...line, "Q", "P");
-  const cases: [string, SmallPlant, string, Asking?][] = [
-    ["harmless all along", nitrogen().line("fluid", "S", "V-1", "P"), "proved single"],
-    [
-      "nitrogen through a drum of acid brings acid",
-      nitrogen().item("D", "vessel", { contents: acid }).line("fluid", "S", "D", "V-1", "P"),
-      "proved double",
-    ],
-    [
-      "the drum hanging on a tee lies on no way that passes no place twice",
-      nitrogen()
-        .item("T", "tee")
-        .item("D", "vessel", { contents: acid })
-        .line("fluid", "S", "T", "V-1", "P")
-        .line("fluid", "T", "D"),
-      "proved single",
-    ],
-    [
-      "the drum in a loop does",
-      nitrogen()
-        .item("T", "tee")
-        .item("U", "tee")
-        .item("D", "vessel", { contents: acid })
-        .line("fluid", "S", "T", "U", "V-1", "P")
-        .line("fluid", "T", "D", "U"),
-      "proved double",
-    ],
-    [
-      "hot work on what held petrol, fed by water",
-      nitrogen({ contents: petrol }).line("fluid", "S", "V-1", "P"),
-      "positive",
-      { how: ["hot"] },
-    ],
-    [
-      "a face of which nobody wrote down what it held is harmful",
-      nitrogen({}).line("fluid", "S", "V-1", "P"),
-      "proved double",
-    ],
-    [
-      "a place between without contents adds nothing",
-      nitrogen().item("D", "vessel").line("fluid", "S", "D", "V-1", "P"),
-      "proved single",
-    ],
-    [
-      "another source at 60 bar makes what the face holds as strong",
-      nitrogen({ contents: petrol })
-        .source("S-2", "fluid", { ...HARMLESS, pressure_Pa: 60e5 })
-        .line("fluid", "S", "V-1", "P")
-        .line("fluid", "S-2", "P"),
-      "positive",
-    ],
-    ["a 6.6 kV busbar before a 400 V face", busbars((p) => p), "separated", { arrives: "power", how: ["touch"] }],
-    [
-      "with a transformer between, the side of the face counts",
-      busbars((p) => p.item("T", "transformer"), "T"),
-      "locked isolating device",
-      { arrives: "power", how: ["touch"] },
-    ],
-  ];
-  test.each(cases.map(([reason, plant, grade, asking]) => [reason, grade, plant, asking] as const))(
-    "%s: %s",
-    (_, grade, plant, asking) => expect(askedOf(plant, asking)).toBe(grade),
   );
 });
