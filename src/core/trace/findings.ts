@@ -1,8 +1,8 @@
 import { PIPED_OR_WIRED } from "../plant/carriers";
-import { sourcesOf, type SourceVertex } from "./sources";
-import { reachableFrom } from "./barrierDistance";
-import { carrierOf, itemAt, placeName, vertexOf, type StateGraph } from "./stateGraph";
-import { allFaceVertices, type WorkFace } from "./workFaces";
+import type { SourceVertex } from "./sources";
+import { leaksTo } from "./leaks";
+import { itemAt, placeName, type StateGraph } from "./stateGraph";
+import type { WorkFace } from "./workFaces";
 
 /** Something about the plant or its register that a person must look at. A finding is never a silent gap. */
 export const FINDING_CODES = [
@@ -110,39 +110,19 @@ function linkFindings(graph: StateGraph, from: number, to: number, say: Say): vo
 
 /** A wall is no route, but where energy stands on one side and the work on the other a tube leak would make it one. */
 function tubeLeaks(graph: StateGraph, faces: readonly WorkFace[], say: Say): void {
-  const walls = graph.plant.links.filter((link) => link.wall);
-  if (walls.length === 0) return;
-  const { feeding, stored } = sourcesOf(graph);
-  const lit = reachableFrom(
-    graph,
-    [...feeding, ...stored].map((source) => source.vertex),
-    null,
-  );
-  for (const wall of walls) {
-    const a = graph.places.resolveOne(wall.from);
-    const b = graph.places.resolveOne(wall.to);
-    if (!a.ok || !b.ok) continue;
-    for (const [near, far] of [
-      [a.place, b.place],
-      [b.place, a.place],
-    ] as const) {
-      const start = vertexOf(graph, near, wall.carries);
-      const beyond = vertexOf(graph, far, wall.carries);
-      if (lit[start] === 0) continue;
-      const reached = reachableFrom(graph, [beyond], null);
-      for (const face of faces) {
-        if (
-          allFaceVertices(graph, face).some(
-            (vertex) => reached[vertex] === 1 && carrierOf(graph, vertex) === wall.carries,
-          )
-        ) {
-          say(
-            "tube leak",
-            [placeName(graph, start), face.name],
-            `A leak through the wall at ${placeName(graph, start)} would bring ${wall.carries} to ${face.name}. The wall is no barrier.`,
-          );
-        }
-      }
-    }
+  const bringing = new Map<string, { carrier: string; near: string; face: string; sources: Set<string> }>();
+  for (const { source, carrier, near, face } of leaksTo(graph, faces)) {
+    const key = `${carrier} ${near} ${face}`;
+    const known = bringing.get(key) ?? { carrier, near, face, sources: new Set<string>() };
+    bringing.set(key, known);
+    const contents = graph.plant.items[source.item]!.contents?.fluid;
+    known.sources.add(`${placeName(graph, source.vertex)}${contents === undefined ? "" : ` (${contents})`}`);
+  }
+  for (const { carrier, near, face, sources } of bringing.values()) {
+    say(
+      "tube leak",
+      [near, face],
+      `A leak through the wall at ${near} would bring ${carrier} from ${[...sources].sort().join(", ")} to ${face}. The wall is no barrier.`,
+    );
   }
 }

@@ -125,7 +125,9 @@ describe("trace", () => {
       "OIL as fluid",
       "STEAM as heat",
     ]);
-    expect(found.findings.map((finding) => finding.code)).toContain("tube leak");
+    expect(found.findings.map(({ sentence }) => sentence)).toContain(
+      "A leak through the wall at X.shell would bring fluid from STEAM to X.tube. The wall is no barrier.",
+    );
   });
 
   test("a device converts nothing, whatever its kind", () => {

@@ -7,6 +7,7 @@ import type { Area } from "../../core/plant/plant";
 import { profileOf } from "../../core/requirement/profiles";
 import { wayToMakeHarmless } from "../../core/energy/storedEnergy";
 import { placeName } from "../../core/trace/stateGraph";
+import { LEAK_TIER, leaksTo } from "../../core/trace/leaks";
 import { arrivalsOf, type Arrival } from "../../core/trace/trace";
 import { workFaces } from "../../core/trace/workFaces";
 import type { Tx } from "../db/database";
@@ -85,12 +86,16 @@ function traceOf(job: Job, plant: CurrentPlant): Traced {
       const item = itemAt(plant, place);
       return { place, how, item, area: plant.plant.areas.find(({ name }) => name === item?.area) ?? null };
     }),
-    arriving: found.feeding.map((one) => ({
-      source: nameOf(one),
-      carrier: one.arrives,
-      face: one.face,
-      tier: one.tier,
-    })),
+    arriving: [
+      ...found.feeding.map((one) => ({ source: nameOf(one), carrier: one.arrives, face: one.face, tier: one.tier })),
+      // A tube leaks seldom, and no less likely than a machine is turned.
+      ...(faces.ok ? leaksTo(plant.graph, faces.value) : []).map(({ source, carrier, face }) => ({
+        source: placeName(plant.graph, source.vertex),
+        carrier,
+        face,
+        tier: LEAK_TIER,
+      })),
+    ],
     stored: found.stored
       .filter(({ tier }) => tier < 3)
       .map((one) => ({
