@@ -42,7 +42,7 @@ export class Failures {
     this.gates = new Map(
       given.isolated.flatMap((tag) => {
         const device = this.items.get(tag)!.device!;
-        if (!device.credit || given.faceItems.includes(tag)) return [];
+        if (!device.credit || given.faceItems.includes(tag) || this.#bursts(tag)) return [];
         return device.stops.map((carrier) => [`${tag}|${carrier}`, tag] as const);
       }),
     );
@@ -83,6 +83,40 @@ export class Failures {
       }
     }
     return arcs;
+  }
+
+  /** In its flanges, all of class PN 10 that have one, stands more than they bear: what comes over the lines, less what limits it there. */
+  #bursts(tag: string): boolean {
+    const { device } = this.items.get(tag)!;
+    if (device?.flangeClass === undefined) return false;
+    const bears_Pa = Number(device.flangeClass.slice(3)) * 1e5;
+    return device.stops.some((carrier) => (this.#stands().get(`${tag}|${carrier}`) ?? 0) > bears_Pa);
+  }
+
+  #pressures: Map<string, number> | undefined;
+
+  /** The most that stands at each place with everything passing, in Pa: again and again over all lines until nothing rises. */
+  #stands(): ReadonlyMap<string, number> {
+    if (this.#pressures) return this.#pressures;
+    const most = new Map<string, number>();
+    const raise = (node: string, pressure: number) => {
+      const limited = Math.min(pressure, this.itemAt(node).limit_Pa ?? Infinity);
+      if (limited <= (most.get(node) ?? 0)) return false;
+      most.set(node, limited);
+      return true;
+    };
+    for (const { tag, source = [], contents } of this.given.plant.items) {
+      for (const { carrier } of source)
+        if (FLOWS.includes(carrier)) raise(`${tag}|${carrier}`, contents?.pressure_Pa ?? 0);
+    }
+    for (let rose = true; rose;) {
+      rose = false;
+      for (const { from, to, line } of this.arcs) {
+        const isFlow = FLOWS.includes(from.slice(from.indexOf("|") + 1));
+        if (line && isFlow && most.has(from) && raise(to, most.get(from)!)) rose = true;
+      }
+    }
+    return (this.#pressures = most);
   }
 
   #live(): string[] {

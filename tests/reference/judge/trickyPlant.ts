@@ -35,6 +35,8 @@ export const TRAPS = [
   "regenerating",
   "switch",
   "no credit",
+  "flange too weak",
+  "limited pressure",
 ] as const;
 
 /** A plant of up to 12 devices around one or two places of work, with traps; and a set of devices that somebody isolated. */
@@ -58,6 +60,8 @@ export function trickyPlant(random: Random): TrickyCase {
   const places: string[] = [];
   const valves: string[] = [];
   let devices = 0;
+  /** Some source brings more than a weak flange bears. */
+  let isStrong = false;
 
   const valve = (): string => {
     devices++;
@@ -66,6 +70,7 @@ export function trickyPlant(random: Random): TrickyCase {
     const noCredit = trap("no credit", 0.05);
     const cause = trap("common cause", 0.08) ? "one actuator supply" : undefined;
     const kind = positive ? "blind" : "valve";
+    const isWeak = isStrong && trap("flange too weak", 0.1);
     const tag = add("V", {
       kind,
       device: {
@@ -76,6 +81,7 @@ export function trickyPlant(random: Random): TrickyCase {
         effort: 1 + random.below(8),
         stands: "passing",
         ...(cause === undefined ? {} : { commonCause: cause }),
+        ...(isWeak ? { flangeClass: "PN 10" } : {}),
       },
     });
     if (!positive && trap("body bleed", 0.06)) {
@@ -96,7 +102,7 @@ export function trickyPlant(random: Random): TrickyCase {
     } else if (trap("temporary line", 0.06)) {
       link(place, bleed, "fluid", { temporary: { from: "2026-11-01", until: "2026-12-01" } });
     } else link(place, bleed, "fluid", { normal: "none", oneWay: trap("one-way", 0.05) });
-    if (valves.length > 0 && trap("bleed at a device", 0.04)) link(random.pick(valves), bleed);
+    if (valves.length > 0 && trap("bleed at a device", 0.06)) link(random.pick(valves), bleed);
   };
   /** Something in the line. */
   const middle = (): string => {
@@ -117,7 +123,8 @@ export function trickyPlant(random: Random): TrickyCase {
       if (trap("pump driven from elsewhere", 0.7)) drive(pump);
       return pump;
     }
-    return add("SP", { kind: "pipe", ...level, ...phase });
+    const limit = isStrong && trap("limited pressure", 0.2) ? { limit_Pa: random.pick([8e5, 12e5]) } : {};
+    return add("SP", { kind: "pipe", ...level, ...phase, ...limit });
   };
   const drive = (pump: string) => {
     const net = add("NET", { kind: "incomer", source: [{ carrier: "power" }] });
@@ -143,8 +150,11 @@ export function trickyPlant(random: Random): TrickyCase {
 
   const source = (): string => {
     const regenerating = trap("regenerating", 0.08);
+    const pressure_Pa = random.pick([0, 6e5, 30e5, 30e5]);
+    if (pressure_Pa === 30e5) isStrong = true;
     return add("S", {
       kind: "header",
+      ...(pressure_Pa === 0 ? {} : { contents: { fluid: "oil", pressure_Pa } }),
       source: [{ carrier: "fluid", ...(regenerating ? { feeding: false, regenerating: true } : {}) }],
     });
   };
