@@ -76,6 +76,7 @@ test("an entry with a pocket of gas in one corner: everybody out, purged, tested
     engulfing: true,
     depth_m: 2.4,
     travel_m: 0,
+    width_m: 1.2,
     corners: 1,
     ducts: 0,
     volume_m3: 20,

@@ -49,6 +49,34 @@ def ventilation(p):
     return {"flow_m3_s": brentq(ends, first * 0.3, first * 50, rtol=1e-10), "generation_m3_s": given}
 
 
+def fume(p):
+    """Milligrams in a mixed room, stepped until they stand still, and the flow that makes them the limit."""
+    grams = {"stick": 38.4, "flux-cored wire": 20.8, "solid wire": 20.5}[p["arc"]]
+    given = grams * 1000 * p["burnt_kg_s"] * (1 - p["captured"])
+    k, cs = p["mixing"], p["supply_kg_m3"] * 1e6
+
+    def ends(q):
+        v = q / k
+        done = solve_ivp(lambda t, y: [(given + q / k * (cs - y[0])) / v], (0, 60), [cs], method="LSODA", rtol=1e-11, atol=1e-12)
+        return done.y[0][-1] - p["limit_kg_m3"] * 1e6
+
+    first = k * given / (p["limit_kg_m3"] * 1e6)
+    return {"flow_m3_s": brentq(ends, first * 0.3, first * 50, rtol=1e-10), "fume_kg_s": given / 1e6}
+
+
+def open_secondary(p):
+    """Iron that saturates smoothly, driven by a sine of current: the steepest its flux ever is, by small steps over a cycle."""
+    w = 2 * math.pi * 50
+    inductance = p["knee_V"] / w / p["knee_A"]
+    full = math.sqrt(2) * p["knee_V"] / w
+    crest = math.sqrt(2) * p["primary_A"] * p["ratedSecondary_A"] / p["ratedPrimary_A"]
+    # Near the crossing, where the iron is not full: there the flux is steepest.
+    narrow = min(1.0, full / inductance / crest)
+    t = np.linspace(-narrow, narrow, 200_001) / w
+    flux = full * np.tanh(inductance * crest * np.sin(w * t) / full)
+    return {"peak_V": float(np.max(np.diff(flux) / np.diff(t)))}
+
+
 def into_service(p):
     """Lines in the triangle of fuel, oxygen and inert gas: air to the corner of the flammable range, and fuel to it."""
     lfl = p["lfl"] * 100
@@ -304,6 +332,8 @@ def residual(p):
 
 ANSWERS = {
     "ventilation": ventilation,
+    "welding-fume": fume,
+    "open-secondary": open_secondary,
     "into-service": into_service,
     "exhaust-distance": exhaust,
     "line-drain": line_drain,

@@ -82,10 +82,10 @@ describe("29 CFR 1910.146 (from memory)", () => {
     const depths = testDepths_m(5);
     expect(depths).toHaveLength(6);
     depths.slice(1).forEach((depth, i) => expect(depth - depths[i]!).toBeLessThanOrEqual(1.2 + 1e-9));
-    expect(testPoints({ depth_m: 2.4, travel_m: 2.4, corners: 0, ducts: 0 })).toHaveLength(9);
+    expect(testPoints({ depth_m: 2.4, travel_m: 2.4, width_m: 0, corners: 0, ducts: 0 })).toHaveLength(9);
   });
   test("corners are tested high and low, and every duct mouth (practice)", () => {
-    const where = testPoints({ depth_m: 2, travel_m: 0, corners: 1, ducts: 1 }).map((point) => point.where);
+    const where = testPoints({ depth_m: 2, travel_m: 0, width_m: 0, corners: 1, ducts: 1 }).map((point) => point.where);
     expect(where).toEqual(expect.arrayContaining(["corner 1 high", "corner 1 low", "duct mouth 1"]));
   });
   test("(c)(5)(ii)(C): oxygen, then flammable, then toxic", () => {

@@ -188,5 +188,20 @@ export function sumsCases(): PhysicsCase[] {
     shear: i % 3 === 0 ? "double" : "single",
     yield_Pa: between(200e6, 700e6),
   }));
+  many("welding-fume", (i) => ({
+    arc: ["stick", "flux-cored wire", "solid wire"][i % 3],
+    burnt_kg_s: decades(1e-5, 1e-2),
+    captured: i === 0 ? 0 : between(0, 0.95),
+    limit_kg_m3: decades(2e-7, 5e-6),
+    supply_kg_m3: i % 2 === 0 ? 0 : between(0, 1.5e-7),
+    mixing: between(1, 10),
+  }));
+  many("open-secondary", (i) => ({
+    primary_A: decades(1, 50_000),
+    ratedPrimary_A: decades(50, 4000),
+    ratedSecondary_A: i % 2 === 0 ? 5 : 1,
+    knee_V: decades(10, 2000),
+    knee_A: decades(0.005, 1),
+  }));
   return cases;
 }

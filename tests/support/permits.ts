@@ -61,6 +61,7 @@ export const DETAILS: Readonly<{ [K in PermitDetails["kind"]]: Extract<PermitDet
     otherWords: "heat",
     depth_m: 2.4,
     travel_m: 0,
+    width_m: 1.2,
     corners: 1,
     ducts: 0,
     volume_m3: 20,

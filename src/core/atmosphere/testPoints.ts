@@ -27,17 +27,27 @@ function stations(length_m: number): number[] {
   return Array.from({ length: count }, (_, i) => Math.min(length_m, i * TEST_SPACING_m));
 }
 
+/** Lines across a width: one does where no side is farther from it than the spacing allows. */
+function across(width_m: number): number[] {
+  return width_m <= TEST_SPACING_m + 1e-9 ? [0] : stations(width_m);
+}
+
+/** Taken for a space of which nobody wrote down how wide it is: as wide as it is long, and never one line only. */
+export function widthOr(width_m: number | undefined, travel_m: number): number {
+  return width_m ?? Math.max(travel_m, 2 * TEST_SPACING_m);
+}
+
 /**
  * Every place to test in a space of this depth, this long and wide, with so many corners and open duct ends: each station, along
- * and across, at every depth, each corner high for what rises and low for what sinks, every duct mouth. Without a width there is
- * one line through it, which does for a space no wider than the spacing.
+ * and across, at every depth, each corner high for what rises and low for what sinks, every duct mouth. One line through it does for
+ * a space no wider than the spacing.
  */
 export function testPoints(
-  p: Readonly<{ depth_m: number; travel_m: number; width_m?: number; corners: number; ducts: number }>,
+  p: Readonly<{ depth_m: number; travel_m: number; width_m: number; corners: number; ducts: number }>,
 ): TestPoint[] {
   const depths = testDepths_m(p.depth_m);
   const column = stations(p.travel_m).flatMap((travel_m) =>
-    stations(p.width_m ?? 0).flatMap((aside_m) =>
+    across(p.width_m).flatMap((aside_m) =>
       depths.map((depth_m, i) => ({
         kind: "column" as const,
         where: i === 0 ? "top" : i === depths.length - 1 ? "bottom" : "between",
@@ -47,7 +57,7 @@ export function testPoints(
       })),
     ),
   );
-  const end = { travel_m: p.travel_m, aside_m: p.width_m ?? 0 };
+  const end = { travel_m: p.travel_m, aside_m: p.width_m };
   const corners = Array.from({ length: p.corners }, (_, i) => [
     { kind: "corner" as const, where: `corner ${i + 1} high`, depth_m: 0, ...end },
     { kind: "corner" as const, where: `corner ${i + 1} low`, depth_m: p.depth_m, ...end },

@@ -82,6 +82,7 @@ export type Space = Readonly<{
   chimneys?: number;
   depth_m?: number;
   travel_m?: number;
+  width_m?: number;
   corners?: number;
   ducts?: number;
 }>;

@@ -110,6 +110,7 @@ const item = z.looseObject({
       chimneys: count.min(1, "must be at least 1").optional(),
       depth_m: number.min(0, "must be 0 or more").max(500, "must be at most 500").optional(),
       travel_m: number.min(0, "must be 0 or more").max(500, "must be at most 500").optional(),
+      width_m: number.min(0, "must be 0 or more").max(500, "must be at most 500").optional(),
       corners: count.optional(),
       ducts: count.optional(),
     })

@@ -46,12 +46,18 @@ function spaceVolume(face: string, item: Item | undefined, assumed: string[]): n
   return given(item?.contents?.volume_m3, UNKNOWN_SPACE_m3, note, assumed) || UNKNOWN_SPACE_m3;
 }
 
+/** As the register says, else what a vessel measures across. */
+export function spaceWidth_m(item: Item | undefined): number | undefined {
+  return item?.space?.width_m ?? item?.vessel?.diameter_m;
+}
+
 export function sampleWaits(face: string, item: Item | undefined): Wait {
   const assumed: string[] = [];
   const { space } = item ?? {};
   const points = testPoints({
     depth_m: given(space?.depth_m, 5, `depth of ${face}: taken as 5 m`, assumed),
     travel_m: given(space?.travel_m, 2.4, `length of ${face}: taken as 2.4 m`, assumed),
+    width_m: given(spaceWidth_m(item), 2.4, `width of ${face}: taken as 2.4 m`, assumed),
     corners: given(space?.corners, 4, `corners of ${face}: taken as 4`, assumed),
     ducts: space?.ducts ?? 0,
   });

@@ -49,6 +49,7 @@ export const QUANTITIES = {
   velocity: { metric: unit("m/s"), us: unit("ft/s", FOOT_m) },
   wireArea: both(unit("mm²", 1e-6)),
   massFlow: { metric: unit("kg/h", 1 / 3600), us: unit("lb/h", POUND_kg / 3600) },
+  dust: both(unit("mg/m³", 1e-6)),
   viscosity: both(unit("mPa·s", 1e-3)),
   angle: both(unit("°", Math.PI / 180)),
   ground: { metric: unit("kPa", 1e3), us: unit("psf", LBF_N / FOOT_m ** 2) },

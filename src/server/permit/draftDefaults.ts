@@ -1,3 +1,4 @@
+import { spaceWidth_m } from "../../core/schedule/airWaits";
 import { decisionsOf } from "../../core/hazard/jobHazards";
 import type { PermitRequired } from "../../core/hazard/permitsRequired";
 import { jobHazards } from "../hazard/hazardStore";
@@ -60,6 +61,7 @@ function detailDefaults(view: JobView, kind: PermitKind): Record<string, string 
     say("space", face.place);
     say("depth_m", item?.space?.depth_m);
     say("travel_m", item?.space?.travel_m);
+    say("width_m", spaceWidth_m(item));
     say("corners", item?.space?.corners);
     say("ducts", item?.space?.ducts);
     say("chimneys", item?.space?.chimneys);

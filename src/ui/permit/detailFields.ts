@@ -84,6 +84,7 @@ export const DETAIL_FIELDS: Readonly<Record<PermitKind, readonly DetailField[]>>
       quantity: "length",
       group: "The space",
     },
+    { name: "width_m", label: "How wide it is", as: "number", quantity: "length", group: "The space" },
     { name: "corners", label: "Corners", as: "number", group: "The space" },
     { name: "ducts", label: "Duct mouths", as: "number", group: "The space" },
     { name: "chimneys", label: "Openings at the top", as: "number", initial: "1", group: "Ventilation" },

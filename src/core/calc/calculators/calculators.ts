@@ -5,9 +5,11 @@ import * as electrical from "./electrical";
 import * as emptying from "./emptying";
 import * as hotWork from "./hotWork";
 import * as earths from "./earths";
+import * as fume from "./fume";
 import * as holding from "./holding";
 import * as lines from "./lines";
 import * as moreAir from "./moreAir";
+import * as openSecondaries from "./openSecondary";
 import * as passing from "./passing";
 import * as people from "./people";
 import * as pressureWork from "./pressureWork";
@@ -26,6 +28,7 @@ export const CALCULATORS: readonly Calculator[] = [
   air.purgeByCycles,
   air.inertLeak,
   moreAir.ventilation,
+  fume.weldingFume,
   moreAir.intoService,
   moreAir.exhaustDistance,
   airTests.airTest,
@@ -62,6 +65,7 @@ export const CALCULATORS: readonly Calculator[] = [
   electrical.faultCurrent,
   electrical.touchResistance,
   electrical.backFeed,
+  openSecondaries.openSecondary,
   earths.threePhase,
   earths.portableEarth,
   earths.inducedVoltage,

@@ -1,5 +1,5 @@
 import { ENTRY_LIMITS, HOT_WORK_LIMITS, STRICT_ENTRY, type AirLimits } from "../../atmosphere/airLimits";
-import { testPoints } from "../../atmosphere/testPoints";
+import { testPoints, widthOr } from "../../atmosphere/testPoints";
 import type { RuleProfile } from "../../requirement/profile";
 import type { PermitDetails } from "../kinds/details";
 
@@ -32,16 +32,17 @@ export function airPlaces(details: PermitDetails): AirPlaces {
     case "hot work":
       return { ...NOWHERE, points: [...details.points] };
     case "confined space entry": {
-      const all = testPoints(details).map(({ kind, where, depth_m, travel_m }) => ({
-        isInside: kind !== "column" || travel_m > 0,
+      const width_m = widthOr(details.width_m, details.travel_m);
+      const all = testPoints({ ...details, width_m }).map(({ kind, where, depth_m, travel_m, aside_m }) => ({
+        isInside: kind !== "column" || travel_m > 0 || aside_m > 0,
         name:
           kind === "column"
-            ? `${where}, ${metres(depth_m)} down${travel_m > 0 ? `, ${metres(travel_m)} in` : ""}`
+            ? `${where}, ${metres(depth_m)} down${travel_m > 0 ? `, ${metres(travel_m)} in` : ""}${aside_m > 0 ? `, ${metres(aside_m)} to the side` : ""}`
             : where,
       }));
       const outside = all.filter(({ isInside }) => !isInside).map(({ name }) => name);
       const inside = all.filter(({ isInside }) => isInside).map(({ name }) => name);
-      return { cover: COVER_POINT, points: [...outside, ...inside], inside };
+      return { cover: COVER_POINT, points: [...new Set([...outside, ...inside])], inside: [...new Set(inside)] };
     }
     case "general":
     case "line break":

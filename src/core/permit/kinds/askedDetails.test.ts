@@ -18,7 +18,7 @@ test.each(["height_m", "welders", "levels"])("hot work: %s is asked, and never t
   expect(detailsSchema.safeParse(without(DETAILS["hot work"], name)).success).toBe(true);
 });
 
-test.each(["corners", "ducts", "travel_m", "depth_m", "volume_m3", "bends", "blower_m3_s"])(
+test.each(["corners", "ducts", "travel_m", "width_m", "depth_m", "volume_m3", "bends", "blower_m3_s"])(
   "confined space entry: %s is asked",
   (name) => {
     expect(faults(without(DETAILS["confined space entry"], name))).toEqual([name]);

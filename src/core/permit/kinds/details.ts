@@ -96,6 +96,8 @@ const entry = z.object({
   otherWords: z.string().trim().max(500).default(""),
   depth_m: figure("The depth", { min: 0, max: 200, as: "length" }),
   travel_m: figure("How far people go in", { min: 0, max: 500, as: "length" }),
+  /** Permits of before never said it: then it is taken wide, see widthOr. */
+  width_m: figure("How wide it is", { min: 0, max: 500, as: "length" }).optional(),
   corners: figure("Corners", { min: 0, max: 40, whole: true }),
   ducts: figure("Duct mouths", { min: 0, max: 40, whole: true }),
   volume_m3: figure("The volume", { above: 0, max: 1e6, as: "volume" }),
@@ -180,6 +182,7 @@ const SAID: Readonly<Partial<Record<PermitDetails["kind"], Readonly<Record<strin
     welders: "How many people have a flame or arc is missing",
     levels: "How many levels sparks can reach is missing",
   },
+  "confined space entry": { width_m: "How wide it is, is missing" },
 };
 
 /** The details of a permit that is written now: as they are kept, with nothing left to a default that decides on safety. */
