@@ -43,6 +43,7 @@ export function soundReport(
           instrument: asks.reading.instrument ? SOUND_GEAR[asks.reading.instrument as "thermometer"] : null,
         }
       : {}),
+    ...(asks.opening_m === null ? {} : { words: "two long bolts left in, opened from the hinge side" }),
     tried: asks.ways,
     ...(asks.earths === "apply" ? { earths: { [p.earths?.[0] ?? SOUND_GEAR.earths[0]]: step.subject } } : {}),
     ...(asks.earths === "remove" ? { earths: { [p.earths?.[0] ?? SOUND_GEAR.earths[0]]: step.subject } } : {}),

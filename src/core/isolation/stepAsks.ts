@@ -16,6 +16,8 @@ export type Asks = Readonly<{
   locksCounted: boolean;
   peopleCounted: boolean;
   leakTest: boolean;
+  /** The door that this proof lets people open, in m across: what holds it while it is let go is asked where much may push on it. */
+  opening_m: number | null;
   /** Something to be written down, in these words. */
   words: string | null;
 }>;
@@ -30,6 +32,7 @@ const NOTHING: Asks = {
   locksCounted: false,
   peopleCounted: false,
   leakTest: false,
+  opening_m: null,
   words: null,
 };
 
@@ -47,7 +50,11 @@ export function asksOf(step: PlannedStep): Asks {
       if (step.limit.unit === "V") {
         return { ...asks, pairs: step.pairs && step.pairs.length > 0 ? step.pairs : ["every pair, the highest"] };
       }
-      return { ...asks, reading: { ...step.limit, instrument: instrumentFor(step.limit.unit) } };
+      return {
+        ...asks,
+        reading: { ...step.limit, instrument: instrumentFor(step.limit.unit) },
+        opening_m: step.opening_m ?? null,
+      };
     case "cool":
       return { ...asks, reading: { most: SHIFT_CONTACT_C, unit: "°C", instrument: "thermometer" } };
     case "empty":

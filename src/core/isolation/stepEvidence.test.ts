@@ -186,6 +186,23 @@ describe("what else a step asks", () => {
     expect(code(step("count people"), { peopleCounted: 2 })).toBe("people differ");
     expect(code(step("count people"), { peopleCounted: 3 })).toBe("kept");
   });
+  test("zero on a gauge is no leave to let a door go that what it hides would throw", () => {
+    const door = (opening_m: number) =>
+      step("prove", { carrier: "fluid", limit: { most: 0.05, unit: "bar" }, opening_m });
+    const zero = { reading: 0, instrument: "PG-1" };
+    // 0.02 bar on 0.6 m: 2000 Pa on 0.283 m², 565 N; on 0.39 m 239 N.
+    expect(code(door(0.6), zero)).toBe("door may fly");
+    expect(code(door(0.39), zero)).toBe("kept");
+    expect(code(door(0.41), zero)).toBe("door may fly");
+    expect(code(door(0.6), { ...zero, words: "  " })).toBe("door may fly");
+    expect(code(door(0.6), { ...zero, words: "two long bolts left in" })).toBe("kept");
+    expect(judgeReport(door(0.6), { ...zero, words: "two long bolts left in" }, by, facts)).toMatchObject({
+      value: { evidence: { words: "two long bolts left in", error: 0.02 } },
+    });
+    // What it shows counts as well as what it hides, and no words make up for a gauge that is not at zero.
+    expect(code(door(0.39), { ...zero, reading: 0.01 })).toBe("door may fly");
+    expect(code(door(0.6), { reading: 0.03, instrument: "PG-1", words: "bolts" })).toBe("not zero");
+  });
   test("a leak test is long enough, on a fine enough gauge, and loses no more than the gauge may be off", () => {
     const sound = { pressure_bar: 6, held_min: 10, lost_bar: 0.01, instrument: "PG-1" };
     const test = step("leak test");

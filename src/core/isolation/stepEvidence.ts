@@ -99,7 +99,8 @@ export function judgeReport(
     return (
       tooHigh(label, reading, error, most, unit) ??
       notZero(label, reading, error, unit) ??
-      keep({ instrument, error }, reading)
+      doorMayFly(label, reading, error, asks.opening_m, words) ??
+      keep({ instrument, error, ...(asks.opening_m === null || words === null ? {} : { words }) }, reading)
     );
   }
   if (asks.ways.length > 0) {
@@ -272,6 +273,22 @@ function tooHigh(label: string, reading: number, error: number, limit: number, u
 function notZero(label: string, reading: number, error: number, unit: string) {
   if (unit !== "bar" || readsAs({ expected: 0, reading, error })) return null;
   return refuse({ code: "not zero", step: label, reading, error, unit });
+}
+
+/** What a person holds back at a door without a tool, in N: the weight of some 25 kg. Common practice, no source. */
+const HELD_BY_HAND_N = 250;
+
+/**
+ * A gauge at zero may hide as much as it may be off, and on a wide door that throws whoever lets it go: then what holds it is written
+ * down, or a finer gauge is read. F = P·π/4·d², the reading's own error on top.
+ */
+function doorMayFly(label: string, reading: number, error: number, opening_m: number | null, words: string | null) {
+  if (opening_m === null || words !== null) return null;
+  const hidden = Math.abs(reading) + error;
+  const force_N = hidden * 1e5 * (Math.PI / 4) * opening_m ** 2;
+  return force_N <= HELD_BY_HAND_N
+    ? null
+    : refuse({ code: "door may fly", step: label, hidden, opening_m, force_N: Math.ceil(force_N) });
 }
 
 function given(text: string | null | undefined): string | null {

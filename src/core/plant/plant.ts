@@ -83,6 +83,8 @@ export type Space = Readonly<{
   depth_m?: number;
   travel_m?: number;
   width_m?: number;
+  /** Its door or manhole, inside the gasket; missing: one that a person fits through is assumed. */
+  door_m?: number;
   corners?: number;
   ducts?: number;
 }>;

@@ -1,12 +1,28 @@
 import type { Carrier } from "../plant/carriers";
+import { isVessel } from "../plan/emptiable";
 import type { Plan } from "../plan/plan";
 import { CONTROL_PAIRS, pairsOf } from "../plant/conductors";
 import { competenceFor, itemTagOf, type StepList } from "./steps";
 
 const FLUIDS: ReadonlySet<Carrier> = new Set(["fluid", "hydraulic", "pneumatic", "bulk"]);
 
-/** One proof for each face and each energy that could have come to it. Answers their ids. */
-export function addProofs(list: StepList, after: (carrier: Carrier) => readonly string[]): string[] {
+const PRESSING: ReadonlySet<Carrier> = new Set(["fluid", "hydraulic", "pneumatic"]);
+
+/** A manhole that a person fits through, where nobody wrote down how wide the door is. Common practice, no source. */
+const MANHOLE_m = 0.6;
+
+/** The door of a vessel that is opened: what a gauge cannot show still pushes on it. */
+function openingOf(list: StepList, face: string): { opening_m?: number } {
+  const item = list.item(itemTagOf(list.graph, face));
+  return isVessel(item) ? { opening_m: item.space?.door_m ?? MANHOLE_m } : {};
+}
+
+/** One proof for each face and each energy that could have come to it; `opened` are faces that people open or enter. Answers their ids. */
+export function addProofs(
+  list: StepList,
+  opened: ReadonlySet<string>,
+  after: (carrier: Carrier) => readonly string[],
+): string[] {
   return list.faces.flatMap((face) =>
     carriersToProve(list.plan, face).map((carrier) =>
       list.add({
@@ -20,6 +36,7 @@ export function addProofs(list: StepList, after: (carrier: Carrier) => readonly 
         limit: proofLimit(carrier),
         secondPerson: FLUIDS.has(carrier),
         ...(carrier === "power" ? { pairs: pairsOf(list.item(itemTagOf(list.graph, face)).system) } : {}),
+        ...(PRESSING.has(carrier) && opened.has(face) ? openingOf(list, face) : {}),
         ...(carrier === "control" ? { pairs: CONTROL_PAIRS } : {}),
         ...(carrier === "power" || carrier === "control" ? { system_V: testerRating_V(list, face) } : {}),
       }),

@@ -184,7 +184,8 @@ export function stepsOf(
   ];
   const air = airSteps(list, faces, [...allLocks, ...bled, ...cooled, ...clear]);
 
-  const proofs = addProofs(list, (carrier) => [
+  const opened = new Set(facesWhere(faces, ["open", "enter"]));
+  const proofs = addProofs(list, opened, (carrier) => [
     ...calm,
     ...stoodIn,
     ...released,

@@ -21,4 +21,5 @@ export const plannedStepSchema: z.ZodType<PlannedStep> = z.object({
   system_V: z.number().optional(),
   ways: z.array(z.string()).optional(),
   entrances: z.array(z.string()).optional(),
+  opening_m: z.number().optional(),
 });

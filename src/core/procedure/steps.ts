@@ -77,6 +77,8 @@ export type PlannedStep = Readonly<{
   ways?: readonly string[];
   /** Earths: the face's way in by power that the earths must stand on, for working between them. */
   entrances?: readonly string[];
+  /** Proving no pressure where a door or cover is opened: how wide it is inside its gasket. */
+  opening_m?: number;
 }>;
 
 /** What a step is called where there is no room for its words. No two open steps of an isolation share it. */

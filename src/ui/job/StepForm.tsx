@@ -126,6 +126,14 @@ export function StepForm({
         {asks.reading !== null && unit !== null && (
           <ReadingFields symbol={unit.symbol} instrument={asks.reading.instrument} />
         )}
+        {asks.opening_m !== null && (
+          <Small
+            label="What holds the door while it is let go"
+            name="words"
+            className="w-72 max-w-full"
+            maxLength={500}
+          />
+        )}
         {asks.ways.length > 0 && (
           <>
             <Ticks name="tried" legend="Tried" options={asks.ways} />

@@ -56,6 +56,6 @@ export function readReport(
     report.lost_bar = number("lost_bar", to.pressure);
     report.instrument = text("instrument");
   }
-  if (asks.words !== null) report.words = text("words");
+  if (asks.words !== null || asks.opening_m !== null) report.words = text("words");
   return report;
 }
