@@ -6,7 +6,15 @@ import { stageRegister, type StagedRegister } from "./stageRegister";
 export type Upload = Readonly<{ body: Uint8Array; contentType: string }>;
 
 export type TakenUpload =
-  | Readonly<{ ok: true; actId: unknown; pin: string | undefined; register: Read<StagedRegister> }>
+  | Readonly<{
+      ok: true;
+      actId: unknown;
+      pin: string | undefined;
+      /** What was looked at before: the register's hash, and the revision that was today's then. */
+      seen: string | undefined;
+      on: string | undefined;
+      register: Read<StagedRegister>;
+    }>
   /** It could not be taken apart, and why. */
   | Readonly<{ ok: false; problem: string }>;
 
@@ -29,11 +37,16 @@ export async function takeUpload(file: string, upload: Upload, now_ms: number): 
       return { ok: false, problem: `${entry.name}: the file is not text (UTF-8). Nothing was stored.` };
     }
   }
-  const pin = form.get("pin");
+  const text = (name: string) => {
+    const value = form.get(name);
+    return typeof value === "string" ? value : undefined;
+  };
   return {
     ok: true,
     actId: form.get("actId"),
-    pin: typeof pin === "string" ? pin : undefined,
+    pin: text("pin"),
+    seen: text("seen"),
+    on: text("on"),
     register: stageRegister(file, files, now_ms),
   };
 }

@@ -5,6 +5,7 @@ import type { Read } from "../core/plant/problem";
 import type { TextFile } from "../core/plant/readPlantFiles";
 import type { Layout, LayoutRequest } from "../core/lantern/lanternLayout";
 import type { Job } from "../core/request/jobFile";
+import { compareRegisters, type RegisterLook } from "./compareRegisters";
 import { decodePhoto, type DecodedPhoto } from "./decodePhoto";
 import { judgeStanding, type Standing } from "./judgeStanding";
 import { layOut } from "./layOut";
@@ -25,6 +26,10 @@ export type Tasks = {
     gives: Read<StagedRegister>;
   };
   "take upload": { given: Readonly<{ file: string; upload: Upload; now_ms: number }>; gives: TakenUpload };
+  "compare registers": {
+    given: Readonly<{ before: PlantKey | null; after: PlantKey }>;
+    gives: RegisterLook;
+  };
   "judge standing": { given: readonly Standing[]; gives: readonly OnNewPlant[] };
   "lay out": { given: LayoutRequest; gives: Layout };
   paper: { given: Paper; gives: Uint8Array };
@@ -42,6 +47,7 @@ const HANDLERS: {
   compare: ({ plant, job }) => compare(plantFrom(plant).graph, job),
   "stage register": ({ file, files, now_ms }) => stageRegister(file, files, now_ms),
   "take upload": ({ file, upload, now_ms }) => takeUpload(file, upload, now_ms),
+  "compare registers": compareRegisters,
   "judge standing": judgeStanding,
   "lay out": layOut,
   paper: renderPdf,

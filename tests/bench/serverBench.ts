@@ -104,7 +104,13 @@ try {
   form.set("files", file, "plant.json");
   form.set("pin", DEMO_PIN);
   form.set("actId", randomUUID());
-  const imported = timed(() => fetch(`${address}/api/plant/import`, { method: "POST", headers, body: form }));
+  const imported = timed(async () => {
+    const looked = await fetch(`${address}/api/plant/look`, { method: "POST", headers, body: form });
+    const { hash, on } = (await looked.json()) as { hash: string; on: number };
+    form.set("seen", hash);
+    form.set("on", String(on));
+    return fetch(`${address}/api/plant/import`, { method: "POST", headers, body: form });
+  });
   const compared = (async () => {
     for (let i = 0; !over; i++) {
       const device = ["V-2041", "V-2042"][i % 2]!;

@@ -1,3 +1,4 @@
+import { randomUUID } from "node:crypto";
 import { readFileSync } from "node:fs";
 import { join, resolve } from "node:path";
 import type { Page } from "@playwright/test";
@@ -15,10 +16,9 @@ const plant = (items: unknown[], links: unknown[] = []) =>
   file("plant.json", JSON.stringify({ format: "heavy-lantern/plant", version: 1, items, links }));
 const tank = { tag: "T-1", kind: "tank", source: [{ carrier: "fluid" }] };
 
-async function send(page: Page, files: File[]): Promise<void> {
+async function look(page: Page, files: File[]): Promise<void> {
   await page.getByLabel("Plant files").setInputFiles(files);
-  await page.getByLabel("Your PIN").fill(PIN);
-  await page.getByRole("button", { name: "Check and import" }).click();
+  await page.getByRole("button", { name: /^Look/ }).click();
 }
 
 const revisions = (page: Page) => page.getByRole("listitem").filter({ hasText: "items, Maren Tolve" });
@@ -47,10 +47,12 @@ test("bad files are refused with a clear message and nothing is stored", async (
     ["20 MB", [file("plant.json", Buffer.alloc(20 * 1024 * 1024, 32))], /larger than 16 MB\. Nothing was stored/],
   ];
   for (const [name, files, message] of cases) {
-    await send(page, files);
+    await look(page, files);
     await expect(page.getByRole("alert").filter({ hasText: message }), name).toBeVisible();
-    // What was chosen and typed is still there.
-    await expect(page.getByLabel("Your PIN")).toHaveValue(PIN);
+    // What is wrong is never offered to be signed for; what was chosen is still there.
+    await expect(page.getByLabel("Your PIN")).toHaveCount(0);
+    const chosen = page.getByLabel("Plant files").evaluate((input) => (input as HTMLInputElement).files!.length);
+    expect(await chosen).toBe(files.length);
   }
   await page.reload();
   expect(await revisions(page).count()).toBe(before);
@@ -60,9 +62,17 @@ test("a good register becomes the next revision, keeps the ids of its tags, and 
   const page = await as("Maren Tolve");
   await page.goto("/plant/import");
   const before = await revisions(page).count();
-  await send(page, [demo("items.csv"), demo("links.csv")]);
+  // Without the areas: seen before it is signed for.
+  await look(page, [demo("items.csv"), demo("links.csv")]);
+  await expect(page.getByRole("row", { name: /^Areas 0 \d+ 0$/ })).toBeVisible();
+  await expect(page.getByText(/isolations? that people count on|Nobody counts on an isolation/)).toBeVisible();
+  expect(await revisions(page).count()).toBe(before);
+  await page.getByLabel("Your PIN").fill(PIN);
+  await page.getByRole("button", { name: `Import as revision ${before + 1}` }).click();
   await expect(page.getByRole("alert").filter({ hasText: "Imported as revision" })).toBeVisible();
   await expect(revisions(page)).toHaveCount(before + 1);
+  await look(page, [demo("items.csv"), demo("links.csv")]);
+  await expect(page.getByText("There is nothing to import.")).toBeVisible();
   await page.goto("/plant");
   await page.getByLabel("Find by tag, name, kind or area").fill("jacket of pump");
   await page.getByRole("button", { name: "Find" }).click();
@@ -77,6 +87,27 @@ test("only a coordinator imports, by screen or by post", async ({ as }) => {
   const page = await as("Tomas Veyron");
   await page.goto("/plant/import");
   await expect(page.getByText("Only a coordinator may import")).toBeVisible();
-  const response = await page.request.post("/api/plant/import", { multipart: { pin: PIN, files: demo("items.csv") } });
-  expect(response.status()).toBe(403);
+  for (const address of ["/api/plant/import", "/api/plant/look"]) {
+    const response = await page.request.post(address, { multipart: { pin: PIN, files: demo("items.csv") } });
+    expect(response.status()).toBe(403);
+  }
+});
+
+test("what nobody looked at is not imported, nor other files than those, nor over a register that came in between", async ({
+  as,
+}) => {
+  const page = await as("Maren Tolve");
+  await page.goto("/plant/import");
+  const before = await revisions(page).count();
+  const files = plant([tank, { tag: "P-1", kind: "pump" }], [{ from: "T-1", to: "P-1", carries: "fluid" }]);
+  const post = (address: string, more: Record<string, string>) =>
+    page.request.post(address, { multipart: { actId: randomUUID(), pin: PIN, files, ...more } });
+  const answer = await post("/api/plant/look", {});
+  const seen = (await answer.json()) as { hash: string; on: number };
+  expect((await post("/api/plant/import", {})).status()).toBe(400);
+  expect((await post("/api/plant/import", { seen: "0".repeat(64), on: String(seen.on) })).status()).toBe(409);
+  const late = await post("/api/plant/import", { seen: seen.hash, on: String(seen.on - 1) });
+  expect(await late.text()).toContain("came in since you looked");
+  await page.reload();
+  expect(await revisions(page).count()).toBe(before);
 });

@@ -113,6 +113,7 @@ export type Refusal =
   | { code: "not between earths"; step: string; bare: readonly string[] }
   | { code: "held too short"; step: string; held: number; least: number }
   | { code: "gauge too coarse"; step: string; error: number; pressure: number }
+  | { code: "register came in"; revision: number }
   | { code: "door may fly"; step: string; hidden: number; opening_m: number; force_N: number }
   | { code: "leaks"; step: string; lost: number; error: number }
   | { code: "stuck"; step: string; why: string; by: string }

@@ -7,6 +7,7 @@ import { defineAct, PrepareAgain } from "../act/act";
 import type { Db } from "../db/database";
 import { heavy } from "../runtime/workers";
 import { judgeBefore, writeVerdicts, type Judged } from "../isolation/verdicts";
+import { revisionToday } from "../isolation/verdictStore";
 import { readAhead, savePlant } from "./plantStore";
 
 const hashOf = (text: string) => createHash("sha256").update(text).digest("hex");
@@ -16,9 +17,15 @@ export function stage(db: Db, files: readonly TextFile[], now_ms: number): Promi
   return heavy("stage register", { file: db.$client.name, files, now_ms });
 }
 
-/** A register that the server itself has taken from an upload and staged. Nothing that is sent can be one. */
+/**
+ * A register that the server itself has taken from an upload and staged. Nothing that is sent can be one. `on` is the revision that
+ * was today's when a person looked at what it changes.
+ */
 export class Taken {
-  constructor(readonly register: StagedRegister) {}
+  constructor(
+    readonly register: StagedRegister,
+    readonly on: number | null = null,
+  ) {}
 }
 
 type Prepared = Readonly<{ read: Read<StagedRegister>; judged: Judged }>;
@@ -50,7 +57,11 @@ export const importPlant = defineAct({
     await readAhead(db, read.value.hash);
     return { read, judged: await judgeBefore(db, { file: db.$client.name, hash: read.value.hash }) };
   },
-  run: ({ tx, person, now_ms }, _, { read, judged }: Prepared) => {
+  run: ({ tx, person, now_ms }, { taken }, { read, judged }: Prepared) => {
+    const today = revisionToday(tx);
+    if (taken !== undefined && taken.on !== null && taken.on !== today) {
+      return { ok: false, subject: "", refusal: { code: "register came in", revision: today } };
+    }
     if (!read.ok) {
       const [first, ...others] = read.problems;
       const refusal = { code: "bad register", first: problemLine(first!), more: others.length } as const;

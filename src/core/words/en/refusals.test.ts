@@ -91,6 +91,7 @@ const EACH: { [Code in Refusal["code"]]: Extract<Refusal, { code: Code }> } = {
   "earth in use": { code: "earth in use", number: "PE-1", where: "at K-1, isolation S-1" },
   "not between earths": { code: "not between earths", step: "earth K", bare: ["Q-1"] },
   "held too short": { code: "held too short", step: "leak test P", held: 2, least: 10 },
+  "register came in": { code: "register came in", revision: 4 },
   "door may fly": { code: "door may fly", step: "prove T (fluid)", hidden: 0.02, opening_m: 0.6, force_N: 566 },
   "gauge too coarse": { code: "gauge too coarse", step: "leak test P", error: 1, pressure: 6 },
   leaks: { code: "leaks", step: "leak test P", lost: 0.3, error: 0.02 },

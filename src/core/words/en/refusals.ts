@@ -201,6 +201,8 @@ function wordsOf(refusal: Refusal): string {
       return `${refusal.step}: held for ${refusal.held} minutes, and ${refusal.least} are asked. Hold on.`;
     case "gauge too coarse":
       return `${refusal.step}: a gauge that may be off by ${refusal.error} bar shows no leak at ${refusal.pressure} bar. Take a finer one.`;
+    case "register came in":
+      return `Revision ${refusal.revision} of the plant register came in since you looked at these files. Look again at what they change; nothing was imported.`;
     case "door may fly":
       return `${refusal.step}: ${Number(refusal.hidden.toFixed(3))} bar may stand behind it unseen, and on a door ${refusal.opening_m} m wide that pushes with ${refusal.force_N} N, more than a person holds. Write down what holds the door while it is let go, or read a finer gauge.`;
     case "leaks":
