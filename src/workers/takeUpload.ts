@@ -1,5 +1,6 @@
 import type { TextFile } from "../core/plant/readPlantFiles";
-import type { Read } from "../core/plant/problem";
+import type { Problem, Read } from "../core/plant/problem";
+import { readWorkbook } from "./workbook";
 import { stageRegister, type StagedRegister } from "./stageRegister";
 
 /** A form with the files of a register, as it came over the network. */
@@ -28,25 +29,61 @@ export async function takeUpload(file: string, upload: Upload, now_ms: number): 
     return { ok: false, problem: "The upload was cut short or is not a form. Send it again." };
   }
   const files: TextFile[] = [];
+  const said: Problem[] = [];
   for (const entry of form.getAll("files")) {
     if (typeof entry === "string" || entry.name === "") continue;
     const bytes = new Uint8Array(await entry.arrayBuffer());
-    try {
-      files.push({ name: entry.name, text: new TextDecoder("utf-8", { fatal: true }).decode(bytes) });
-    } catch {
-      return { ok: false, problem: `${entry.name}: the file is not text (UTF-8). Nothing was stored.` };
+    if (/\.xlsx$/i.test(entry.name)) {
+      const book = await readWorkbook(entry.name, bytes);
+      if (!book.ok) return book;
+      files.push(...book.files);
+      continue;
     }
+    const read = decoded(bytes);
+    if (read === null) return { ok: false, problem: `${entry.name}: the file is not text. Nothing was stored.` };
+    files.push({ name: entry.name, text: read.text });
+    if (read.as !== "UTF-8")
+      said.push({ file: entry.name, message: `read as ${read.as}: look at names with letters such as ä or é` });
   }
   const text = (name: string) => {
     const value = form.get(name);
     return typeof value === "string" ? value : undefined;
   };
+  const register = stageRegister(file, files, now_ms);
   return {
     ok: true,
     actId: form.get("actId"),
     pin: text("pin"),
     seen: text("seen"),
     on: text("on"),
-    register: stageRegister(file, files, now_ms),
+    register: register.ok
+      ? { ...register, value: { ...register.value, warnings: [...said, ...register.value.warnings] } }
+      : register,
   };
+}
+
+/** Text by its mark or as UTF-8; what is neither, and holds no character that text never holds, as Windows-1252. Null where it is no text. */
+function decoded(bytes: Uint8Array): Readonly<{ text: string; as: string }> | null {
+  const marks: readonly [readonly number[], string][] = [
+    [[0xff, 0xfe], "utf-16le"],
+    [[0xfe, 0xff], "utf-16be"],
+  ];
+  const marked = marks.find(([mark]) => mark.every((byte, i) => bytes[i] === byte));
+  const attempt = (encoding: string): string | null => {
+    try {
+      return new TextDecoder(encoding, { fatal: true }).decode(bytes);
+    } catch {
+      return null;
+    }
+  };
+  if (marked) {
+    const text = attempt(marked[1]);
+    return text === null ? null : { text, as: marked[1].toUpperCase() };
+  }
+  const utf8 = attempt("utf-8");
+  if (utf8 !== null) return { text: utf8, as: "UTF-8" };
+  const text = bytes.some((byte) => byte < 9 || (byte > 13 && byte < 32) || byte === 127)
+    ? null
+    : attempt("windows-1252");
+  return text === null ? null : { text, as: "Windows-1252" };
 }

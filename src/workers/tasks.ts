@@ -12,6 +12,7 @@ import { layOut } from "./layOut";
 import { plantFrom, type PlantKey } from "./plantFrom";
 import { renderPdf, type Paper } from "./renderPdf";
 import { stageRegister, type StagedRegister } from "./stageRegister";
+import { writeRegister, type RegisterFile, type Written } from "./writeRegister";
 import { takeUpload, type TakenUpload, type Upload } from "./takeUpload";
 
 /** What is too heavy for the thread that answers everybody: what each is given, and what it gives. */
@@ -30,6 +31,7 @@ export type Tasks = {
     given: Readonly<{ before: PlantKey | null; after: PlantKey }>;
     gives: RegisterLook;
   };
+  "write register": { given: Readonly<{ plant: PlantKey; as: RegisterFile }>; gives: Written };
   "judge standing": { given: readonly Standing[]; gives: readonly OnNewPlant[] };
   "lay out": { given: LayoutRequest; gives: Layout };
   paper: { given: Paper; gives: Uint8Array };
@@ -48,6 +50,7 @@ const HANDLERS: {
   "stage register": ({ file, files, now_ms }) => stageRegister(file, files, now_ms),
   "take upload": ({ file, upload, now_ms }) => takeUpload(file, upload, now_ms),
   "compare registers": compareRegisters,
+  "write register": writeRegister,
   "judge standing": judgeStanding,
   "lay out": layOut,
   paper: renderPdf,

@@ -83,6 +83,25 @@ test("a good register becomes the next revision, keeps the ids of its tags, and 
   await expect(page.getByText("items,")).toBeVisible();
 });
 
+test("what is taken out as a workbook, as tables or as plant.json comes back equal", async ({ as }) => {
+  const page = await as("Maren Tolve");
+  const out = async (name: string): Promise<File> => {
+    const answer = await page.request.get(`/plant/export/${name}`);
+    expect(answer.status(), name).toBe(200);
+    expect(answer.headers()["content-disposition"]).toContain("-revision-");
+    return file(name, await answer.body());
+  };
+  await page.goto("/plant/import");
+  const all = [["register.xlsx"], ["items.csv", "links.csv", "areas.csv"], ["plant.json"]];
+  for (const names of all) {
+    await look(page, await Promise.all(names.map(out)));
+    await expect(page.getByText("There is nothing to import."), names.join()).toBeVisible();
+  }
+  await page.goto("/plant");
+  await expect(page.getByRole("link", { name: "a workbook" })).toHaveAttribute("href", "/plant/export/register.xlsx");
+  expect((await page.request.get("/plant/export/nothing.csv")).status()).toBe(404);
+});
+
 test("only a coordinator imports, by screen or by post", async ({ as }) => {
   const page = await as("Tomas Veyron");
   await page.goto("/plant/import");

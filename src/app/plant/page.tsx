@@ -18,6 +18,14 @@ const PART_WORDS: Readonly<Record<string, string>> = {
   bleed: "bleed",
 };
 
+const TAKEN_OUT = [
+  ["register.xlsx", "a workbook"],
+  ["items.csv", "items.csv"],
+  ["links.csv", "links.csv"],
+  ["areas.csv", "areas.csv"],
+  ["plant.json", "plant.json"],
+] as const;
+
 export default async function PlantPage({ searchParams }: { searchParams: Promise<{ find?: string; page?: string }> }) {
   const person = await requirePerson();
   const { find = "", page: asked } = await searchParams;
@@ -42,7 +50,16 @@ export default async function PlantPage({ searchParams }: { searchParams: Promis
         <p className="mb-6 opacity-85">
           Revision <span className="num">{latest.revision}</span>: <span className="num">{latest.items}</span> items,{" "}
           <span className="num">{latest.links}</span> links, imported by {latest.by} on{" "}
-          {dayAndClock(latest.at, timeZone)}.
+          {dayAndClock(latest.at, timeZone)}. Take it out as{" "}
+          {TAKEN_OUT.map(([file, words], i) => (
+            <span key={file}>
+              {i > 0 && (i === TAKEN_OUT.length - 1 ? " or " : ", ")}
+              <a href={`/plant/export/${file}`} download className="link">
+                {words}
+              </a>
+            </span>
+          ))}
+          .
         </p>
       ) : (
         <p className="mb-6">No register was imported yet.</p>

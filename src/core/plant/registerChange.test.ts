@@ -57,6 +57,24 @@ test("what is added, taken away and otherwise, each field by its name", () => {
   });
 });
 
+test("the order in which fields are written is no change", () => {
+  const source = {
+    carrier: "fluid" as const,
+    feeding: false,
+    stored: { form: "hot body" as const, temperature_C: 80 },
+  };
+  const { stored, feeding, carrier } = source;
+  const [one, other] = [source, { stored, feeding, carrier }].map((each) =>
+    plantOf([{ tag: "T", kind: "tank", source: [each] }]),
+  );
+  const turned = JSON.parse(JSON.stringify(other), (_, value: unknown) =>
+    value !== null && typeof value === "object" && !Array.isArray(value)
+      ? Object.fromEntries(Object.entries(value).reverse())
+      : value,
+  ) as typeof other;
+  expect(isSame(changeBetween(one!, turned!))).toBe(true);
+});
+
 test("a second line between the same places is one more, not the same", () => {
   const line: Link = { from: "S", to: "V-1", carries: "fluid" };
   const { links } = changeBetween(plantOf([valve("V-1")], [line]), plantOf([valve("V-1")], [line, line]));

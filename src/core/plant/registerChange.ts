@@ -85,10 +85,13 @@ function said(value: unknown): string {
   if (typeof value === "string") return value;
   if (typeof value === "boolean") return value ? "yes" : "no";
   if (typeof value !== "object" || value === null) return String(value);
-  // A row within a list: its fields in their order.
+  // A row within a list: its fields, in whichever order they were written.
   return Array.isArray(value)
     ? value.map(said).join(" ")
-    : [...flat(value as Row)].map(([field, text]) => `${field}=${text}`).join(" ");
+    : [...flat(value as Row)]
+        .map(([field, text]) => `${field}=${text}`)
+        .sort()
+        .join(" ");
 }
 
 function fieldsBetween(before: ReadonlyMap<string, string>, after: ReadonlyMap<string, string>): FieldChange[] {

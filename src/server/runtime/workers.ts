@@ -17,6 +17,7 @@ const WITHIN_MS: Readonly<Record<TaskName, number>> = {
   "stage register": 120_000,
   "take upload": 120_000,
   "compare registers": 60_000,
+  "write register": 120_000,
   "judge standing": 120_000,
   "lay out": 60_000,
   paper: 60_000,

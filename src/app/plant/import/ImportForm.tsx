@@ -71,7 +71,7 @@ export function ImportForm() {
             type="file"
             name="files"
             multiple
-            accept=".json,.csv"
+            accept=".json,.csv,.xlsx"
             className="file-input w-full"
             // What was looked at is no longer what is chosen.
             onChange={() => setLook(null)}

@@ -42,9 +42,10 @@ export default async function ImportPage() {
       <section className="text-sm">
         <h2 className="mb-2 text-base font-semibold">What the files hold</h2>
         <p className="mb-3">
-          One <span className="tag">plant.json</span>, or <span className="tag">items.csv</span> and{" "}
-          <span className="tag">links.csv</span> together, perhaps with <span className="tag">areas.csv</span>.
-          Everything is checked first; nothing is stored unless all of it is right.
+          One workbook (xlsx) with sheets named items, links and perhaps areas; or{" "}
+          <span className="tag">items.csv</span> and <span className="tag">links.csv</span> together, perhaps with{" "}
+          <span className="tag">areas.csv</span>; or one <span className="tag">plant.json</span>. Everything is checked
+          and shown first; nothing is stored unless all of it is right.
         </p>
         <p className="mb-1 font-medium">Columns of items.csv</p>
         <p className="tag mb-3 whitespace-normal">{ITEM_COLUMNS.join(", ")}</p>
