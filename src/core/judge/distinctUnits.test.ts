@@ -83,6 +83,33 @@ describe("the fewest distinct units on a way", () => {
     expect(twice).toBeGreaterThan(metAtLeast(100));
   });
 
+  test("keeps what crossed other units as well: it may be the better one later, whichever came first", () => {
+    // 1 is reached by unit 0 (at 2) and by unit 1 (at 3), one each; behind it 4 stands at unit 0 again and 5 at unit 1 again.
+    const one: Case = {
+      size: 8,
+      arcs: [
+        [2, 0],
+        [3, 0],
+        [1, 2],
+        [1, 3],
+        [4, 1],
+        [5, 1],
+        [6, 4],
+        [7, 5],
+      ],
+      gates: [NO_GATE, NO_GATE, 0, 1, 0, 1, NO_GATE, NO_GATE],
+    };
+    const ask = { isBetween: every(8), below: 9, mostLabels: 99, enough: 9, mostBeyond: 99 };
+    const { found } = distinctUnits(graphOf(one), [0], (vertex) => one.gates[vertex]!, {
+      ...ask,
+      sources: new Set([6, 7]),
+    });
+    expect([found.get(6), found.get(7)]).toEqual([
+      { depth: 1, units: [0] },
+      { depth: 1, units: [1] },
+    ]);
+  });
+
   test("counts a unit once that stands at both ends, and goes round by the way with fewer", () => {
     // 3 → 2 → 1 → 0 by units 0, 1, 0 at 3's neighbours; 3 → 0 by a long way of two single gates.
     const one: Case = {

@@ -40,6 +40,12 @@ test("never fewer than the simple ways visit, and none that no way at all leads 
       const found = new Set(onTheWayTo(graph, face, (vertex) => gates[vertex] !== UNREACHED)(source));
       const simple = bySimpleWays(graph, source, face);
       for (const vertex of simple) expect(found.has(vertex)).toBe(true);
+      // No more than what the source may reach and what may reach the face.
+      const { gates: from } = barrierDistance({ ...graph, in: graph.out, out: graph.in }, [source], null);
+      for (const vertex of found) {
+        expect(gates[vertex]).not.toBe(UNREACHED);
+        expect(from[vertex]).not.toBe(UNREACHED);
+      }
       if (simple.size === 0) expect(found.size).toBe(gates[source] === UNREACHED ? 0 : found.size);
       if (found.size === simple.size) exact++;
       else more++;

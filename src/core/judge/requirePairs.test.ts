@@ -38,3 +38,77 @@ describe("in what forms an energy is asked about", () => {
     expect(arrivals(plant, "C")).toEqual(["gravity", "hydraulic", "pneumatic", "shaft"]);
   });
 });
+
+describe("what is asked, and why", () => {
+  const ACID = { ...HARMLESS, fluid: "acid", hazards: ["corrosive" as const] };
+  const askedOn = (plant: SmallPlant, isFlange = false) => {
+    const { graph } = plant;
+    const job = plant.job([{ place: "P", how: ["open"] }]);
+    const faces = workFaces(graph, job, "job");
+    if (!faces.ok) throw new Error("no face");
+    return requirePairs(barrierField(graph, faces.value), job, profileOf("strict"), isFlange);
+  };
+  const contentsOf = (plant: SmallPlant, isFlange = false) =>
+    askedOn(plant, isFlange)[0]!.demands.find(({ scope }) => scope === "contents")!;
+  const line = (between: (plant: SmallPlant) => SmallPlant, face: object = { contents: HARMLESS }) =>
+    between(new SmallPlant().source("S", "fluid", HARMLESS).device("V-1", "fluid").item("P", "vessel", face));
+
+  test("where something on the way asks more than the source, the reason says whose it is; else nobody is named", () => {
+    const plain = contentsOf(line((p) => p.line("fluid", "S", "V-1", "P")));
+    expect(plain.reason).not.toContain("holds");
+    const through = contentsOf(
+      line((p) => p.item("D", "vessel", { contents: ACID }).line("fluid", "S", "D", "V-1", "P")),
+    );
+    expect(through.reason).toMatch(/\(D holds acid\)$/);
+    const unknown = contentsOf(line((p) => p.line("fluid", "S", "V-1", "P"), {}));
+    expect(unknown.reason).toMatch(/\(P holds something that nobody wrote down\)$/);
+  });
+
+  test("a flange that is opened for a blind is no gap in the register; what it is written to hold counts", () => {
+    expect(
+      contentsOf(
+        line((p) => p.line("fluid", "S", "V-1", "P"), {}),
+        true,
+      ).grade,
+    ).toBe("proved single");
+    expect(
+      contentsOf(
+        line((p) => p.line("fluid", "S", "V-1", "P"), { contents: ACID }),
+        true,
+      ).grade,
+    ).toBe("proved double");
+  });
+
+  test("contents are asked of the lines they come by, pushes of every way, each with what stands there", () => {
+    // Two valves in the line; round them a machine that S turns turns the one at the work.
+    const plant = new SmallPlant()
+      .source("S", "fluid", HARMLESS)
+      .device("V-1", "fluid")
+      .device("V-2", "fluid")
+      .item("T", "pump")
+      .item("P", "pump", { contents: HARMLESS })
+      .line("fluid", "S", "V-1", "V-2", "P")
+      .line("fluid", "S", "T")
+      .line("shaft", "T", "P");
+    const { demands } = askedOn(plant)[0]!;
+    const available = (scope: string) =>
+      demands.filter((one) => one.arrives === "fluid" && one.scope === scope).map((one) => one.available);
+    expect(available("contents")).toEqual([2]);
+    expect(available("energy")).toEqual([0]);
+  });
+
+  test("what arrives only by turning something brings no contents", () => {
+    const plant = new SmallPlant()
+      .source("NET", "power")
+      .device("Q", "power", { kind: "isolator" })
+      .item("M", "motor")
+      .item("P", "pump", { contents: HARMLESS })
+      .line("power", "NET", "Q", "M")
+      .line("shaft", "M", "P")
+      .item("X", "vessel")
+      .line("fluid", "P", "X");
+    const scopes = askedOn(plant)[0]!.demands.map(({ arrives, scope }) => `${arrives} ${scope}`);
+    expect(scopes).toContain("fluid energy");
+    expect(scopes.filter((one) => one.endsWith("contents"))).toEqual([]);
+  });
+});

@@ -34,6 +34,28 @@ test("pressure that nobody wrote down, and classes that nobody knows, are asked 
   expect(weak(plant)).toEqual({});
 });
 
+test("of a device that stops more than what flows, by what flows; of one that stops nothing that flows, never", () => {
+  const plant = new SmallPlant()
+    .source("S", "fluid", { ...CONTENTS, pressure_Pa: 30e5 })
+    .item("V-1", "valve", {
+      device: { stops: ["fluid", "heat"], credit: true, effort: 5, flangeClass: "PN 16" },
+    })
+    .item("Q-1", "isolator", { device: { stops: ["power"], credit: true, effort: 5, flangeClass: "PN 6" } })
+    .line("fluid", "S", "V-1", "Q-1");
+  expect(Object.keys(weak(plant))).toEqual(["V-1"]);
+});
+
+test("a source of another energy brings no pressure, whatever it holds", () => {
+  const plant = new SmallPlant()
+    .item("M", "motor", { source: [{ carrier: "power" }], contents: { ...CONTENTS, pressure_Pa: 99e5 } })
+    .item("X", "vessel", { source: [{ carrier: "heat" }], contents: { ...CONTENTS, pressure_Pa: 99e5 } })
+    .source("S", "fluid", { ...CONTENTS, pressure_Pa: 5e5 })
+    .device("V-1", "fluid", { flangeClass: "PN 10" })
+    .line("fluid", "S", "V-1", "X")
+    .line("power", "M", "V-1");
+  expect(weak(plant)).toEqual({});
+});
+
 test("on random plants: as said again by closing the links over all pairs of places", () => {
   const N = 7;
   const shape = fc.record({
