@@ -73,7 +73,7 @@ const SERVER_FLOORS = [
     "library",
     "muster",
   ],
-  ["board"],
+  ["board", "lists"],
   ["acts"],
   ["demo"],
 ];

@@ -2,6 +2,7 @@ import { compare, type Comparison } from "../core/plan/compare";
 import type { OnNewPlant } from "../core/plan/onNewPlant";
 import { plan, type Plan } from "../core/plan/plan";
 import type { Read } from "../core/plant/problem";
+import type { Table } from "../core/plant/writePlant";
 import type { TextFile } from "../core/plant/readPlantFiles";
 import type { Layout, LayoutRequest } from "../core/lantern/lanternLayout";
 import type { Job } from "../core/request/jobFile";
@@ -12,6 +13,7 @@ import { layOut } from "./layOut";
 import { plantFrom, type PlantKey } from "./plantFrom";
 import { renderPdf, type Paper } from "./renderPdf";
 import { stageRegister, type StagedRegister } from "./stageRegister";
+import { writeWorkbook } from "./workbook";
 import { writeRegister, type RegisterFile, type Written } from "./writeRegister";
 import { takeUpload, type TakenUpload, type Upload } from "./takeUpload";
 
@@ -32,6 +34,7 @@ export type Tasks = {
     gives: RegisterLook;
   };
   "write register": { given: Readonly<{ plant: PlantKey; as: RegisterFile }>; gives: Written };
+  workbook: { given: Readonly<Record<string, Table>>; gives: Uint8Array };
   "judge standing": { given: readonly Standing[]; gives: readonly OnNewPlant[] };
   "lay out": { given: LayoutRequest; gives: Layout };
   paper: { given: Paper; gives: Uint8Array };
@@ -51,6 +54,7 @@ const HANDLERS: {
   "take upload": ({ file, upload, now_ms }) => takeUpload(file, upload, now_ms),
   "compare registers": compareRegisters,
   "write register": writeRegister,
+  workbook: writeWorkbook,
   "judge standing": judgeStanding,
   "lay out": layOut,
   paper: renderPdf,

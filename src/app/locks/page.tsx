@@ -3,6 +3,7 @@ import Link from "next/link";
 import { boxesInUse, lockAnswer } from "@/server/box/boxView";
 import { requirePerson } from "@/server/people/session";
 import { siteTimeZone } from "@/server/runtime/siteTime";
+import { TakeOut } from "@/ui/text/TakeOut";
 import { dayAndClock } from "@/ui/text/when";
 
 export const metadata: Metadata = { title: "Locks" };
@@ -25,6 +26,7 @@ export default async function LocksPage({ searchParams }: Params) {
           <Link href="/locks/register" className="link">
             Register of locks, earths and instruments
           </Link>
+          <TakeOut list="locks" words="Take all that hang out as" />
         </div>
         <form action="/locks" role="search" aria-label="Find a lock" className="mt-5 flex flex-wrap items-end gap-3">
           <label className="flex flex-col gap-1 text-sm">

@@ -3,6 +3,7 @@ import Link from "next/link";
 import { accountsNow } from "@/server/acts/accounts";
 import { requirePerson } from "@/server/people/session";
 import { requestTime_ms, siteTime } from "@/server/runtime/siteTime";
+import { TakeOut } from "@/ui/text/TakeOut";
 import { AccountForms, EnterPerson, OwnAccount } from "@/ui/people/PeopleForms";
 
 export const metadata: Metadata = { title: "People" };
@@ -28,6 +29,11 @@ export default async function PeoplePage() {
           Who is where now
         </Link>
       </p>
+      {mayKeep && (
+        <div className="-mt-3 mb-4">
+          <TakeOut list="people" />
+        </div>
+      )}
       <div className="grid items-start gap-x-12 gap-y-8 lg:grid-cols-[minmax(0,3fr)_minmax(0,2fr)]">
         <ul className="border-base-300 max-w-4xl border-t">
           {people.map((one) => (

@@ -6,6 +6,7 @@ import { requirePerson } from "@/server/people/session";
 import { requestTime_ms, siteTimeZone } from "@/server/runtime/siteTime";
 import { dayAndClock } from "@/ui/text/when";
 import { Pages } from "@/ui/text/Pages";
+import { TakeOut } from "@/ui/text/TakeOut";
 import { WideTable } from "@/ui/text/WideTable";
 
 export const metadata: Metadata = { title: "Permits" };
@@ -30,6 +31,10 @@ export default async function PermitsPage({ searchParams }: Query) {
         <p className="opacity-85">
           <span className="num">{found}</span> found
         </p>
+        <div className="ml-auto flex flex-wrap gap-x-6">
+          <TakeOut list="permits" words="Take all permits out as" />
+          <TakeOut list="jobs" words="all jobs as" />
+        </div>
       </div>
       <form role="search" action="/permits" className="mb-6 flex flex-wrap items-end gap-3">
         <label className="flex flex-col gap-1">

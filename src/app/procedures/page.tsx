@@ -4,6 +4,7 @@ import { procedureViews } from "@/server/library/procedureView";
 import { requirePerson } from "@/server/people/session";
 import { requestTime_ms, siteTimeZone } from "@/server/runtime/siteTime";
 import { dayAndClock } from "@/ui/text/when";
+import { TakeOut } from "@/ui/text/TakeOut";
 import { WideTable } from "@/ui/text/WideTable";
 
 export const metadata: Metadata = { title: "Procedures" };
@@ -20,6 +21,9 @@ export default async function ProceduresPage() {
         How a machine is isolated for the work that comes again. A version is taken from a job that is closed, approved
         by two people, inspected once a year, and judged anew on today&apos;s plant whenever it is used.
       </p>
+      <div className="-mt-2 mb-4">
+        <TakeOut list="procedures" />
+      </div>
       {all.length === 0 ? (
         <p>None yet. On the request of a closed job, write it into the library.</p>
       ) : (

@@ -4,6 +4,7 @@ import { requirePerson } from "@/server/people/session";
 import { siteTimeZone } from "@/server/runtime/siteTime";
 import { CountForm } from "@/ui/store/CountForm";
 import { dayAndClock } from "@/ui/text/when";
+import { TakeOut } from "@/ui/text/TakeOut";
 import { WideTable } from "@/ui/text/WideTable";
 
 export const metadata: Metadata = { title: "Store" };
@@ -21,6 +22,9 @@ export default async function StorePage() {
         What there is to hang, fit and measure with, as last counted. A job&apos;s kit is set against it; write a thing
         as the kit calls it.
       </p>
+      <div className="-mt-4 mb-6">
+        <TakeOut list="stores" />
+      </div>
       {mayCount && <CountForm things={[...new Set(lines.map((line) => line.thing))]} />}
       {lines.length === 0 ? (
         <p className="mt-6">Nothing has been counted yet.</p>

@@ -16,6 +16,7 @@ const WITHIN_MS: Readonly<Record<TaskName, number>> = {
   compare: 120_000,
   "stage register": 120_000,
   "take upload": 120_000,
+  workbook: 60_000,
   "compare registers": 60_000,
   "write register": 120_000,
   "judge standing": 120_000,

@@ -9,6 +9,7 @@ import { requestTime_ms, siteTimeZone } from "@/server/runtime/siteTime";
 import { GearForm, HandOutForm, ReturnForm, WithdrawForm } from "@/ui/gear/GearForms";
 import { EnterInstrument, InstrumentToken } from "@/ui/gear/InstrumentForms";
 import { dayAndClock } from "@/ui/text/when";
+import { TakeOut } from "@/ui/text/TakeOut";
 import { WideTable } from "@/ui/text/WideTable";
 
 export const metadata: Metadata = { title: "Register of locks and instruments" };
@@ -31,6 +32,9 @@ export default async function RegisterPage() {
         What has a number. A lock has one owner, and no two people have the same key. What measures or protects is used
         only while it is in date.
       </p>
+      <div className="-mt-4 mb-6">
+        <TakeOut list="gear" />
+      </div>
       {mayKeep && (
         <div className="mb-8 grid max-w-6xl items-start gap-x-12 gap-y-4 lg:grid-cols-2">
           <GearForm people={peopleToChoose().map(({ id, name }) => ({ id, name }))} />
