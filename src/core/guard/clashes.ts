@@ -1,3 +1,7 @@
+import { weakDevices } from "../judge/weakDevices";
+import { limitsLost } from "../losses/limitsLost";
+import type { StateGraph } from "../trace/stateGraph";
+
 /** One plan needs a device stopping that another job needs passing. */
 export type Clash = Readonly<{ device: string; stoppedBy: string; neededBy: string }>;
 
@@ -16,4 +20,41 @@ export function clashesOf(
         .map((other) => ({ device, stoppedBy: other, neededBy: number })),
     ),
   );
+}
+
+/**
+ * Devices that one job stops and that another needs passing though nobody wrote it down: they cut the relief on which the other's
+ * points count, for without its limit more may come to their flanges than these bear.
+ *
+ * Cost: nothing where no item has a limit; else a few linear searches for each pair of jobs, and for each point that may be the one.
+ */
+export function limitClashesOf(
+  graph: StateGraph,
+  jobs: readonly Readonly<{ number: string; points: readonly string[] }>[],
+): Clash[] {
+  const limited = new Set(graph.plant.items.flatMap(({ limit_Pa }, item) => (limit_Pa === undefined ? [] : [item])));
+  if (limited.size === 0) return [];
+  const [bounded, unbounded] = [weakDevices(graph), weakDevices(graph, limited)];
+  const indexOf = (points: readonly string[]) => points.flatMap((tag) => graph.itemByTag.get(tag) ?? []);
+  return jobs.flatMap(({ number, points }) => {
+    const own = indexOf(points);
+    const counting = own.filter((item) => unbounded.has(item) && !bounded.has(item));
+    if (counting.length === 0) return [];
+    const falls = (stopped: readonly number[]) => {
+      const weak = weakDevices(graph, limitsLost(graph, stopped));
+      return counting.some((item) => weak.has(item));
+    };
+    if (falls(own)) return [];
+    return jobs
+      .filter((other) => other.number !== number && falls([...own, ...indexOf(other.points)]))
+      .flatMap((other) => {
+        const alone = other.points.filter((tag) => falls([...own, ...indexOf([tag])]));
+        // Where only several of them together cut it, each is named.
+        return (alone.length > 0 ? alone : other.points).map((device) => ({
+          device,
+          stoppedBy: other.number,
+          neededBy: number,
+        }));
+      });
+  });
 }

@@ -1,4 +1,5 @@
 import { SmallPlant } from "../../../tests/support/smallPlant";
+import { limitClashesOf } from "../guard/clashes";
 import { harmsBetween } from "../guard/guardRelease";
 
 const BRINE = { fluid: "brine", temperature_C: 20, hazards: [] };
@@ -87,6 +88,22 @@ test("pinned, what cuts the relief stays, and the plan says what that costs", ()
   expect(made.held).toBe(false);
   expect(made.shortfalls).toHaveLength(1);
   expect(made.notices.join(" ")).toContain("V-1 counts for nothing");
+});
+
+test("another job that stops the relief is a clash with the job whose points count on it, and says by which device", () => {
+  const { graph } = letDown();
+  const own = { number: "J-1", points: ["V-1"] };
+  expect(limitClashesOf(graph, [own, { number: "J-2", points: ["V-R"] }])).toEqual([
+    { device: "V-R", stoppedBy: "J-2", neededBy: "J-1" },
+  ]);
+  expect(limitClashesOf(graph, [own, { number: "J-2", points: [] }])).toEqual([]);
+  // Whoever counts on nothing behind the limit needs no relief.
+  expect(
+    limitClashesOf(graph, [
+      { number: "J-1", points: [] },
+      { number: "J-2", points: ["V-R"] },
+    ]),
+  ).toEqual([]);
 });
 
 test("a lock that cuts the relief under live work takes its barrier away", () => {

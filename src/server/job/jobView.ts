@@ -1,6 +1,6 @@
 import type { JobState } from "../../core/job/jobLife";
 import { asc, eq } from "drizzle-orm";
-import { clashesOf, type Clash } from "../../core/guard/clashes";
+import { clashesOf, limitClashesOf, type Clash } from "../../core/guard/clashes";
 import type { Plan } from "../../core/plan/plan";
 import { type Job } from "../../core/request/jobFile";
 import { nextAct, type NextAct } from "../../core/job/nextAct";
@@ -22,7 +22,7 @@ import { asNow, isCountedOn } from "../isolation/verdictStore";
 import { walks } from "../isolation/isolationStore";
 import { grouped } from "../runtime/grouped";
 import { staleOfAll } from "../isolation/proofStore";
-import { currentPlant, plantsAt } from "../plant/plantStore";
+import { currentPlant, plantAt, plantsAt } from "../plant/plantStore";
 import { locksDueOf, looksAt, permitsOf, reviewOf, standingIsolations, type ReviewView } from "./jobParts";
 
 export type { ReviewView };
@@ -218,7 +218,10 @@ export function clashesFor(view: JobView, made: Plan): readonly Clash[] {
     .filter(({ number }) => number !== view.number)
     .map(({ number, job, holds }) => ({ number, points: holds, mustPass: job.mustPass }));
   const own = { number: view.number, points: made.points.map((point) => point.device), mustPass: view.job.mustPass };
-  return clashesOf([own, ...others]).filter((clash) => [clash.stoppedBy, clash.neededBy].includes(view.number));
+  const all = [own, ...others];
+  return [...clashesOf(all), ...limitClashesOf(plantAt(database(), view.plantRevision).graph, all)].filter((clash) =>
+    [clash.stoppedBy, clash.neededBy].includes(view.number),
+  );
 }
 
 /** Other jobs that hold devices of this plan: a shared lock comes off only when the last job has released it. */
