@@ -1,3 +1,4 @@
+import { cited } from "../requirement/cited";
 import type { PermitKind } from "../permit/kinds/kinds";
 import { isWorkAtHeight } from "./fallHeight";
 import type { HazardFacts } from "./proposals";
@@ -29,12 +30,12 @@ export function permitsRequired(facts: HazardFacts): PermitRequired[] {
   add(
     "confined space entry",
     how("enter").map(({ place }) => place),
-    "29 CFR 1910.146(c): a space that people enter with the body, from memory",
+    `${cited(profile, "confined spaces", "(c)")}: a space that people enter with the body`,
   );
   add(
     "hot work",
     how("hot").map(({ place }) => place),
-    "29 CFR 1910.252(a): flame, sparks or heat, from memory",
+    `${cited(profile, "hot work")}: flame, sparks or heat`,
     tools(/weld|grind|cut|torch|flame|solder|hot air/i),
   );
   const carried = new Set(
@@ -58,7 +59,7 @@ export function permitsRequired(facts: HazardFacts): PermitRequired[] {
           (how.includes("touch") || how.includes("open")) && isElectrical(item?.kind) && live.has(place),
       )
       .map(({ place }) => place),
-    "29 CFR 1910.333: work on or near conductors, from memory",
+    `${cited(profile, "electrical work")}: work on or near conductors`,
   );
   add(
     "work at height",

@@ -3,6 +3,7 @@ import type { Carrier } from "../plant/carriers";
 import type { Area, Item } from "../plant/plant";
 import { holdsSomething } from "../permit/around/hotWorkZone";
 import type { Tier } from "../trace/tiers";
+import { cited, type Topic } from "../requirement/cited";
 import type { RuleProfile } from "../requirement/profile";
 import { isWorkAtHeight } from "./fallHeight";
 import type { Conditions, Hazard, Owner } from "./jobHazards";
@@ -13,7 +14,7 @@ export type HazardFacts = Readonly<{
   /** Energies that reach the faces, as they arrive, and those stored there. */
   arriving: readonly Readonly<{ source: string; carrier: Carrier; face: string; tier: Tier }>[];
   stored: readonly Readonly<{ source: string; carrier: Carrier; face: string; harmless: string }>[];
-  profile: Pick<RuleProfile, "hotAbove_C" | "fallAbove_m">;
+  profile: Pick<RuleProfile, "id" | "hotAbove_C" | "fallAbove_m">;
   conditions: Conditions | null;
 }>;
 
@@ -22,14 +23,13 @@ type Rule = Readonly<{
   hazard: string;
   controls: readonly string[];
   owner: Owner;
-  source: string;
+  /** What the profile cites for it, or practice. */
+  source: Topic | typeof PRACTICE;
   /** Tags or words that it was found from; empty where it does not apply. */
   found: (facts: HazardFacts) => readonly string[];
 }>;
 
-const OSHA_147 = "29 CFR 1910.147, from memory";
-const OSHA_146 = "29 CFR 1910.146, from memory";
-const PRACTICE = "practice";
+const PRACTICE = "practice" as const;
 
 const facesThat = (facts: HazardFacts, ...hows: How[]) =>
   facts.faces.filter(({ how }) => how.some((one) => hows.includes(one)));
@@ -62,7 +62,7 @@ const RULES: readonly Rule[] = [
     hazard: "Electric shock or arc from conductors at the work",
     controls: ["Locked, tried and proved dead at the work", "Screens to what stays live", "Gloves in date"],
     owner: "holder",
-    source: OSHA_147,
+    source: "energy control",
     found: (facts) =>
       facesThat(facts, "touch", "open", "enter").length > 0 ? bringing(facts, "power", "control") : [],
   },
@@ -71,7 +71,7 @@ const RULES: readonly Rule[] = [
     hazard: "Machinery that starts or turns",
     controls: ["Locked and tried from every place", "Restrained where weight or wind may turn it"],
     owner: "holder",
-    source: OSHA_147,
+    source: "energy control",
     found: (facts) => bringing(facts, "shaft"),
   },
   {
@@ -79,7 +79,7 @@ const RULES: readonly Rule[] = [
     hazard: "Raised or sprung parts that come down",
     controls: ["Lowered to rest, or pinned and propped", "Nobody below"],
     owner: "holder",
-    source: OSHA_147,
+    source: "energy control",
     found: (facts) => bringing(facts, "gravity"),
   },
   {
@@ -120,7 +120,7 @@ const RULES: readonly Rule[] = [
     hazard: "Air that does not keep anybody alive",
     controls: ["Shut off by blinds", "Blown out and tested at every point", "Attendant on post, rescue rehearsed"],
     owner: "attendant",
-    source: OSHA_146,
+    source: "confined spaces",
     found: (facts) => places(facesThat(facts, "enter")),
   },
   {
@@ -128,7 +128,7 @@ const RULES: readonly Rule[] = [
     hazard: "Bulk or liquid that buries or drowns",
     controls: ["Emptied, feeds shut off", "Walls and ledges free of what may slide"],
     owner: "holder",
-    source: OSHA_146,
+    source: "confined spaces",
     found: (facts) => (facesThat(facts, "enter").length > 0 ? bringing(facts, "bulk", "fluid") : []),
   },
   {
@@ -144,7 +144,7 @@ const RULES: readonly Rule[] = [
     hazard: "Sparks and heat that light what is near",
     controls: ["Zone of 11 m cleared or covered", "Fire watch to the end and after", "Extinguisher at hand"],
     owner: "fire watch",
-    source: "29 CFR 1910.252(a)(2), from memory",
+    source: "hot work",
     found: (facts) => [
       ...places(facesThat(facts, "hot")),
       ...tool(facts, /weld|grind|cut|torch|flame|solder|hot air/i),
@@ -174,7 +174,7 @@ const RULES: readonly Rule[] = [
     hazard: "Falls, and things that fall on people below",
     controls: ["Rails, nets or harness", "Drop zone barred, tools tied", "Fetched within minutes"],
     owner: "holder",
-    source: "29 CFR 1910.28, from memory",
+    source: "work at height",
     found: (facts) => [
       ...facts.faces.flatMap(({ place, item, area }) =>
         item?.level_m !== undefined &&
@@ -214,7 +214,7 @@ const RULES: readonly Rule[] = [
     hazard: "Energy that is still in it after everything is locked",
     controls: ["Made harmless as the walk says, and proved", "Watched where it comes back"],
     owner: "holder",
-    source: OSHA_147,
+    source: "energy control",
     found: (facts) => [...new Set(facts.stored.map(({ source }) => source))],
   },
 ];
@@ -226,7 +226,8 @@ const WIND_MOST_m_s = 10;
 export function proposeHazards(facts: HazardFacts): Hazard[] {
   return RULES.flatMap(({ id, hazard, controls, owner, source, found }) => {
     const because = [...new Set(found(facts))];
-    return because.length === 0 ? [] : [{ id, hazard, controls, owner, source, because: listed(because) }];
+    const law = source === PRACTICE ? PRACTICE : cited(facts.profile, source);
+    return because.length === 0 ? [] : [{ id, hazard, controls, owner, source: law, because: listed(because) }];
   });
 }
 

@@ -125,7 +125,7 @@ describe("job hazards", () => {
     faces: [],
     arriving: [],
     stored: [],
-    profile: { hotAbove_C: 50, fallAbove_m: 1.2 },
+    profile: { id: "strict", hotAbove_C: 50, fallAbove_m: 1.2 },
     conditions: null,
     ...more,
   });

@@ -1,3 +1,4 @@
+import { cited } from "../../requirement/cited";
 import { sweepTarget } from "../../atmosphere/gasesOf";
 import { manholePurge } from "../../atmosphere/manholePurge";
 import { isVentilated, purgeState } from "../air/airTests";
@@ -11,8 +12,9 @@ import { onPost } from "../people/posts";
 import { known, looked, type AskContext, type AskMaker } from "./ask";
 import { detectorCause, detectorFaults, hasGasDetector } from "./hotWork";
 
-const OSHA_146 = "29 CFR 1910.146";
-const osha = (part: string) => `${OSHA_146}${part}, from memory`;
+/** What the profile cites of confined spaces; the paragraph is that of 29 CFR 1910.146. */
+const law = ({ facts }: Pick<AskContext, "facts">, paragraph: string) =>
+  cited(facts.profile, "confined spaces", paragraph);
 const DAY_MS = 86_400_000;
 
 function entry({ permit }: Pick<AskContext, "permit">): DetailsOf<"confined space entry"> {
@@ -37,7 +39,9 @@ export const MOST_BENDS = { purge: 1, ventilate: 2 } as const;
 export const ENTRY_ASKS: Readonly<Record<string, AskMaker>> = {
   positive: ({ facts }) => {
     const unmet = facts.shortfalls.length > 0 ? `held worse than asked: ${facts.shortfalls.join("; ")}` : null;
-    return known("positive", "Every way in is shut off as entry asks", unmet, { source: osha("(b), isolation") });
+    return known("positive", "Every way in is shut off as entry asks", unmet, {
+      source: law({ facts }, "(b), isolation"),
+    });
   },
 
   cleaned: (context) => looked(context, "cleaned", "Emptied and cleaned; deposits and what sleeps in them looked for"),
@@ -56,7 +60,7 @@ export const ENTRY_ASKS: Readonly<Record<string, AskMaker>> = {
           : state.done
             ? null
             : "not done";
-    return known("purge", words, unmet, { before: "accept", holds: "inside", source: osha("(d)(3)(iv)") });
+    return known("purge", words, unmet, { before: "accept", holds: "inside", source: law({ facts }, "(d)(3)(iv)") });
   },
 
   rescue: ({ permit, facts, now_ms }) => {
@@ -69,26 +73,26 @@ export const ENTRY_ASKS: Readonly<Record<string, AskMaker>> = {
         : days > most
           ? `last rehearsed ${days} days ago, more than ${most}`
           : null;
-    return known("rescue", "The rescue was rehearsed", unmet, { source: osha("(k)(2)(iv)") });
+    return known("rescue", "The rescue was rehearsed", unmet, { source: law({ facts }, "(k)(2)(iv)") });
   },
 
   "rescue kit": (context) =>
     looked(context, "rescue kit", "Rescue kit on the spot: line and winch where the space allows, harness, radio", {
-      source: osha("(k)(3)"),
+      source: law(context, "(k)(3)"),
     }),
   lights: (context) => looked(context, "lights", "Low-voltage lights only, and tools on safe supplies"),
   ladder: (context) =>
-    looked(context, "ladder", "Ladder looked at, and the way out free", { source: osha("(d)(4)(vii)") }),
+    looked(context, "ladder", "Ladder looked at, and the way out free", { source: law(context, "(d)(4)(vii)") }),
   "no cylinders": (context) => looked(context, "no cylinders", "No gas cylinder inside"),
   intake: (context) => looked(context, "intake", "The blower draws clean air, away from exhausts"),
 
-  watch: ({ permit }) => {
+  watch: ({ permit, facts }) => {
     const there = onPost(permit.log).some(({ post }) => post === "attendant");
     return known("watch", "An attendant is on duty, with no other", there ? null : "nobody is", {
       before: "accept",
       holds: "inside",
       cause: "watch missing",
-      source: osha("(d)(6)"),
+      source: law({ facts }, "(d)(6)"),
     });
   },
 
@@ -155,7 +159,7 @@ export const ENTRY_ASKS: Readonly<Record<string, AskMaker>> = {
       before: "accept",
       holds: "inside",
       cause: "gas",
-      source: osha("(d)(5)"),
+      source: law(context, "(d)(5)"),
     });
   },
 };

@@ -1,3 +1,4 @@
+import { cited } from "../../requirement/cited";
 import { notHeldClause } from "../../words/en/notHeld";
 import { needsApprover } from "../../fire/hotWork";
 import { undecided } from "./clashDecisions";
@@ -59,7 +60,7 @@ export const EVERY_ASK: Readonly<Record<string, AskMaker>> = {
           ? broken.map(notHeldClause).join("; ")
           : null;
     return known("isolation", "Its isolation is proven and holds", unmet, {
-      source: "29 CFR 1910.147(d)(6), from memory",
+      source: cited(facts.profile, "energy control", "(d)(6)"),
       cause: "isolation",
     });
   },
@@ -125,7 +126,11 @@ export const EVERY_ASK: Readonly<Record<string, AskMaker>> = {
   /** At the work, on paper; or on a screen there, where the site's rules count that. */
   copies: (context) => {
     const { permit, facts } = context;
-    const more = { source: "29 CFR 1910.146(e)(3), from memory", before: "accept", holds: "beginning" } as const;
+    const more = {
+      source: cited(facts.profile, "confined spaces", "(e)(3)"),
+      before: "accept",
+      holds: "beginning",
+    } as const;
     const words = "A copy is displayed at the work";
     if (copiesOf(permit.log).some(({ returned_ms }) => returned_ms === null)) return known("copies", words, null, more);
     return facts.profile.displayed === "paper or screen"

@@ -1,11 +1,12 @@
+import { cited } from "../../requirement/cited";
 import { AFTER_WATCHES, HOT_WORK, type AfterWatch } from "../../fire/hotWork";
 import type { DetailsOf } from "../kinds/details";
 import { onPost } from "../people/posts";
 import { airOutside } from "./air";
 import { known, looked, type AskContext, type AskMaker } from "./ask";
 
-const NFPA_51B = "NFPA 51B, from memory";
-const OSHA_252 = "29 CFR 1910.252(a)(2), from memory";
+const fireLaw = ({ facts }: AskContext) => cited(facts.profile, "hot work");
+const watchLaw = ({ facts }: AskContext) => cited(facts.profile, "fire watch");
 
 function hotWork({ permit }: AskContext): DetailsOf<"hot work"> {
   if (permit.details.kind !== "hot work") throw new Error(`permit ${permit.number} is not for hot work`);
@@ -37,13 +38,15 @@ export const HOT_WORK_ASKS: Readonly<Record<string, AskMaker>> = {
     context.facts.zone.map((item) => {
       const what = item.words.startsWith(item.tag) ? item.words : `${item.tag}, ${item.words}`;
       const words = `${what}: ${item.demand.charAt(0).toLowerCase()}${item.demand.slice(1)}`;
-      return looked(context, item.id, words, { source: OSHA_252 });
+      return looked(context, item.id, words, { source: fireLaw(context) });
     }),
 
   floor: (context) =>
-    looked(context, "floor", `Floor swept or wet for ${Math.ceil(HOT_WORK.clear_m)} m around`, { source: OSHA_252 }),
+    looked(context, "floor", `Floor swept or wet for ${Math.ceil(HOT_WORK.clear_m)} m around`, {
+      source: fireLaw(context),
+    }),
 
-  screens: (context) => looked(context, "screens", "Screens or covers hold the sparks", { source: OSHA_252 }),
+  screens: (context) => looked(context, "screens", "Screens or covers hold the sparks", { source: fireLaw(context) }),
 
   cylinders: (context) => {
     const { noCylinders, cylinders_m } = hotWork(context);
@@ -57,7 +60,7 @@ export const HOT_WORK_ASKS: Readonly<Record<string, AskMaker>> = {
 
   extinguisher: (context) =>
     looked(context, "extinguisher", "Extinguisher in date or charged hose at hand, its use known", {
-      source: OSHA_252,
+      source: fireLaw(context),
     }),
 
   "after-watch class": (context) => {
@@ -68,7 +71,7 @@ export const HOT_WORK_ASKS: Readonly<Record<string, AskMaker>> = {
     const why = facts.watchClass === null ? " (nobody wrote down the class of this area)" : "";
     const unmet = short ? `${chosen.words} is less than ${short.words}, which is asked here${why}` : null;
     return known("after-watch class", "The watch afterwards is long enough for this place", unmet, {
-      source: NFPA_51B,
+      source: watchLaw(context),
     });
   },
 
@@ -77,7 +80,7 @@ export const HOT_WORK_ASKS: Readonly<Record<string, AskMaker>> = {
     const there = onPost(context.permit.log).filter(({ post }) => post === "fire watch").length;
     const unmet = there < needs ? `${there} of ${needs} on duty` : null;
     const words = needs === 1 ? "A fire watch is on duty" : `${needs} fire watches are on duty`;
-    return known("watch", words, unmet, { before: "accept", source: NFPA_51B, cause: "watch missing" });
+    return known("watch", words, unmet, { before: "accept", source: watchLaw(context), cause: "watch missing" });
   },
 
   "edge detector": (context) => {

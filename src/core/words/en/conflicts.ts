@@ -26,8 +26,8 @@ export function conflictSentence(conflict: Conflict, nameOf: (id: string) => str
 
 /** What rule finds it. */
 export const CONFLICT_RULES: Readonly<Record<ConflictKind, string>> = {
-  "flame and open end": "35 ft about hot work, farther on floors below; 29 CFR 1910.252(a)(2), from memory",
-  "flame and exhaust": "35 ft about hot work, farther on floors below; 29 CFR 1910.252(a)(2), from memory",
+  "flame and open end": "35 ft about hot work, farther on floors below",
+  "flame and exhaust": "35 ft about hot work, farther on floors below",
   "inside the keep-out distance": "keep-out distance by the gas energy of the test",
   "lift over people": "nobody within 6 m under a lift; common practice",
   "work overhead": "nobody within 6 m below work at height; common practice",
