@@ -4,6 +4,8 @@ import type { UnitSystem } from "../../core/units/units";
 import { axisFor } from "./axis";
 
 const [WIDTH, HEIGHT] = [640, 372];
+/** A label of a large figure reaches so far to either side of its tick. */
+const HALF_LABEL = 36;
 const INSET = { left: 74, right: 24, top: 38, bottom: 74 };
 /** Two labels closer than this would run into each other. */
 const ROOM = 20;
@@ -79,9 +81,15 @@ export function CurveChart({ picture, units }: { picture: Extract<Picture, { kin
             y2={HEIGHT - INSET.bottom + 5}
             stroke="currentColor"
           />
-          <text x={x(tick)} y={HEIGHT - INSET.bottom + 22} textAnchor="middle">
-            {x.tickFormat(6)(tick)}
-          </text>
+          {x(tick) > WIDTH - HALF_LABEL ? (
+            <text x={WIDTH - 1} y={HEIGHT - INSET.bottom + 22} textAnchor="end">
+              {x.tickFormat(6)(tick)}
+            </text>
+          ) : (
+            <text x={x(tick)} y={HEIGHT - INSET.bottom + 22} textAnchor="middle">
+              {x.tickFormat(6)(tick)}
+            </text>
+          )}
         </g>
       ))}
       <line

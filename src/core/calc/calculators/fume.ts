@@ -5,13 +5,16 @@ import { calculator } from "../calculator";
 import { choice, number } from "../fields";
 import { curve } from "../pictures";
 
+/** Some 5,000 m³/h: what a large portable blower brings. Common practice, no source. */
+const MOST_BLOWN_m3_s = 1.4;
+
 export const weldingFume = calculator({
   name: "welding-fume",
   task: "Make the air fit to enter",
   title: "Flow of air against welding fume",
   fields: {
     arc: choice("Welded with", ARCS),
-    burnt_kg_s: number("Rod or wire burnt", "massFlow", { above: 0, max: 1, example: 1.2 / 3600 }),
+    burnt_kg_s: number("Rod or wire burnt", "massFlow", { above: 0, max: 1, example: 0.3 / 3600 }),
     captured: number("Drawn off at the arc", "percent", { min: 0, max: 0.95, default: 0 }),
     limit_kg_m3: number("Limit to hold", "dust", { above: 0, max: 1e-4, example: 1e-6 }),
     supply_kg_m3: number("In the air that comes in", "dust", { min: 0, max: 1e-4, default: 0 }),
@@ -35,6 +38,9 @@ export const weldingFume = calculator({
       warnings: [
         "Fume may cause cancer: draw it off at the arc, the flow is for what escapes.",
         "Chromium, manganese, cadmium and zinc have limits of their own, far lower; so have ozone and nitrogen oxides.",
+        ...(flow > MOST_BLOWN_m3_s
+          ? ["More than portable blowers bring into a space: draw it off at the arc, or give breathing air."]
+          : []),
         ...(inputs.captured > 0.8 ? ["A hood that follows every move of the arc draws off so much, no other."] : []),
         ...(mixing === 1 ? ["Mixed perfectly: no space is."] : []),
       ],
