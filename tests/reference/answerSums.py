@@ -132,6 +132,66 @@ def line_drain(p):
     return {"time_s": time, "speed_m_s": speed(p["level_m"])}
 
 
+def tank_drain(p):
+    """Steps of the volume left, the level found from it through areas summed anew, the speed from the energy balance."""
+    d, length, opening = p["diameter_m"], p["length_m"], math.pi / 4 * p["outlet_m"] ** 2
+
+    def area(h):
+        if p["shape"] == "vertical":
+            return math.pi / 4 * d * d
+        if p["shape"] == "horizontal":
+            half = math.sqrt(max(0.0, (d / 2) ** 2 - (h - d / 2) ** 2))
+            return length * 2 * half
+        if p["shape"] == "sphere":
+            return math.pi * max(0.0, (d / 2) ** 2 - (h - d / 2) ** 2)
+        return math.pi / 4 * (d * h / length) ** 2
+
+    def push(h):
+        if p.get("inlet") != "shut":
+            return p["pad_Pa"]
+        gone = quad(area, h, p["level_m"], epsabs=0, epsrel=1e-12)[0]
+        return (p["pad_Pa"] + ATM) * p["gas_m3"] / (p["gas_m3"] + gone) - ATM
+
+    def speed(h):
+        head = h + push(h) / (p["density_kg_m3"] * g)
+
+        def left(v):
+            re = p["density_kg_m3"] * v * p["outlet_m"] / p["viscosity_Pa_s"]
+            f = Churchill_1977(re, p["roughness_m"] / p["outlet_m"])
+            return (1 / p["cd"] ** 2 + f * p["hose_m"] / p["outlet_m"]) * v * v / 2 / g - head
+
+        return brentq(left, 1e-9, math.sqrt(2 * g * head) * 1.0001, xtol=1e-14, rtol=1e-13)
+
+    fall = lambda t, y: [-opening * speed(max(y[0], p["end_m"] * 0.5)) / area(max(y[0], p["end_m"] * 0.5))]
+    guess = p["level_m"] / -fall(0, [p["level_m"]])[0] if area(p["level_m"]) > 0 else 100.0
+    time, _ = until(fall, [p["level_m"]], p["end_m"], guess)
+    return {"time_s": time, "volume_m3": quad(area, p["end_m"], p["level_m"], epsabs=0, epsrel=1e-12)[0]}
+
+
+def pump_out(p):
+    """The level of a straight-sided sump, stepped down by the pump; the lift where the column weighs what presses on it."""
+    flow = p["flow_m3_s"] * p["share"]
+    time, _ = until(lambda t, y: [-flow], [p["volume_m3"]], p["heel_m3"], p["volume_m3"] / flow)
+    lift = brentq(lambda h: p["vapour_Pa"] + p["density_kg_m3"] * g * h - p["above_Pa"], 0, 1000, xtol=1e-12, rtol=1e-14)
+    return {"time_s": time, "lifts_m": lift}
+
+
+def sample_wait(p):
+    """Points dealt out one by one to whoever is free; the fewest testers found by trying one, two, three."""
+    hose = math.pi * (p["bore_m"] / 2) ** 2 * p["hose_m"] / p["pump_m3_s"]
+    each = hose + 2 * p["t90_s"] + p["each_s"]
+
+    def ends(testers):
+        free = [0.0] * testers
+        for _ in range(p["points"]):
+            first = min(range(testers), key=lambda i: free[i])
+            free[first] += each
+        return max(free)
+
+    needed = next(n for n in range(1, 1000) if ends(n) <= p["round_s"])
+    return {"hose_s": hose, "needed": needed, "all_s": ends(p.get("instruments", needed))}
+
+
 def line_blowdown(p):
     """Steps of the pressure; the flow by the fluids package, choked where it says so. The exit is a length of pipe more."""
     d, fd, t, m = p["bore_m"], p["friction"], p["temperature_K"], p["molar_kg"]
@@ -337,6 +397,9 @@ ANSWERS = {
     "into-service": into_service,
     "exhaust-distance": exhaust,
     "line-drain": line_drain,
+    "tank-drain": tank_drain,
+    "pump-out": pump_out,
+    "sample-wait": sample_wait,
     "line-blowdown": line_blowdown,
     "long-line": long_line,
     "line-heads": line_heads,

@@ -52,6 +52,53 @@ export function sumsCases(): PhysicsCase[] {
     density_kg_m3: between(700, 1400),
     viscosity_Pa_s: decades(2e-4, 0.3),
   }));
+  for (const shape of ["vertical", "horizontal", "sphere", "cone"] as const) {
+    for (let i = 0; i < EACH; i++) {
+      const diameter_m = decades(0.5, 10);
+      const length_m = diameter_m * between(0.5, 4);
+      const level_m = (shape === "vertical" || shape === "cone" ? length_m : diameter_m) * between(0.3, 1);
+      const isShut = i % 4 === 1;
+      add("tank-drain", {
+        shape,
+        diameter_m,
+        length_m,
+        level_m,
+        end_m: level_m * between(0.2, 0.8),
+        outlet_m: diameter_m * decades(0.005, 0.1),
+        cd: between(0.5, 0.9),
+        pad_Pa: isShut ? decades(1e5, 5e5) : i % 4 === 2 ? decades(1e3, 2e5) : 0,
+        ...(isShut ? { inlet: "shut", gas_m3: 3 * diameter_m ** 2 * length_m } : {}),
+        density_kg_m3: between(600, 1800),
+        hose_m: i === 0 ? 0.01 : decades(1, 200),
+        roughness_m: i === 3 ? 0 : decades(1e-6, 1e-3),
+        viscosity_Pa_s: decades(2e-4, 0.3),
+      });
+    }
+  }
+  many("pump-out", (i) => {
+    const volume_m3 = decades(0.1, 1000);
+    const lift_m = i % 2 === 0 ? between(-5, 0) : between(0, 4);
+    return {
+      volume_m3,
+      flow_m3_s: decades(1e-4, 1),
+      share: i === 0 ? 1 : between(0.2, 1),
+      heel_m3: i % 3 === 0 ? 0 : volume_m3 * between(0.01, 0.9),
+      lift_m,
+      density_kg_m3: between(600, 1800),
+      vapour_Pa: decades(1e2, 2e4),
+      above_Pa: between(9e4, 1.1e5),
+    };
+  });
+  many("sample-wait", (i) => ({
+    hose_m: decades(1, 60),
+    bore_m: between(0.002, 0.006),
+    pump_m3_s: decades(5e-6, 2e-5),
+    t90_s: between(5, 60),
+    points: i === 0 ? 1 : Math.round(decades(2, 200)),
+    each_s: i === 1 ? 0 : between(10, 90),
+    round_s: between(900, 1800),
+    ...(i % 2 === 0 ? {} : { instruments: 1 + Math.floor(between(0, 12)) }),
+  }));
   many("line-blowdown", (i) => {
     const start_Pa = i === 0 ? 1.4e5 : decades(2e5, 6e6);
     return {

@@ -71,9 +71,23 @@ export function testPoints(
   return [...column, ...corners, ...ducts];
 }
 
-/** Instruments, each with a tester, that read so many points again within the time there is for it. */
-export function instrumentsFor(points: number, each_s: number, within_s: number): number {
-  return Math.ceil((points * each_s) / within_s - 1e-9);
+/** How long one instrument may be about a round. Common practice, no source. */
+export const ROUND_s = 1200;
+/** What reading a point takes besides waiting for the hose: going there, holding still, writing down. Common practice. */
+export const AT_A_POINT_s = 60;
+
+/**
+ * Instruments, each with a tester, that read so many points within the time there is for it; null where one point alone takes
+ * longer. A point is read by one of them and never half by another.
+ */
+export function instrumentsFor(points: number, each_s: number, within_s: number): number | null {
+  const own = Math.floor(within_s / each_s + 1e-9);
+  return own === 0 ? null : Math.max(1, Math.ceil(points / own));
+}
+
+/** How long a round lasts where so many instruments share its points, in s. */
+export function roundOf_s(points: number, each_s: number, instruments: number): number {
+  return Math.ceil(points / instruments) * each_s;
 }
 
 /**

@@ -1,4 +1,5 @@
 import { STANDARD_ATMOSPHERE_Pa, STANDARD_GRAVITY_m_s2 } from "../units/units";
+import { lineSpeed_m_s } from "./lineFlow";
 import { integral } from "./quadrature";
 
 export const TANK_SHAPES = ["vertical", "horizontal", "sphere", "cone"] as const;
@@ -28,7 +29,11 @@ export type Drain = Tank &
     shutGas_m3?: number;
     /** Outside, absolute; asked for with `shutGas_m3`. */
     ambient_Pa?: number;
+    /** A hose or line of the outlet's bore behind it, its end as high as the outlet. Left out where it runs free. */
+    hose?: Hose;
   }>;
+
+export type Hose = Readonly<{ length_m: number; roughness_m: number; viscosity_Pa_s: number }>;
 
 /** Height of the tank that the level cannot exceed; null where the register has none. */
 export function tankHeight_m({ shape, diameter_m, length_m }: Tank): number | null {
@@ -109,20 +114,31 @@ export function drainFrom(drain: Drain, level_m: number): Drain {
   };
 }
 
+/** Speed in the outlet under a head, in m/s: C_d·√(2·g·h), less what the friction of a hose takes. */
+function outletSpeed_m_s({ cd, outlet_m, density_kg_m3, hose }: Drain, head_m: number): number {
+  if (hose === undefined || hose.length_m === 0) return cd * Math.sqrt(2 * STANDARD_GRAVITY_m_s2 * head_m);
+  // The outlet is a resistance of its own: v = C_d·√(2·g·h) is h = (1 + ΣK)·v²/2g with 1 + ΣK = 1/C_d².
+  const line = { ...hose, bore_m: outlet_m, fittings: 1 / cd ** 2 - 1 };
+  return lineSpeed_m_s(head_m, line, { density_kg_m3, viscosity_Pa_s: hose.viscosity_Pa_s });
+}
+
 /**
  * Time to drain from one level to another through an opening, levels over the outlet, in seconds.
  *
- *   t = ∫ A(h) / (C_d·A_o·√(2·(g·h + p/ρ))) dh
+ *   t = ∫ A(h) / (A_o·v(h)) dh, v = C_d·√(2·(g·h + p/ρ)), or under a hose h + p/(ρ·g) = (1/C_d² + f·L/D)·v²/2g
  *
- * For a vertical tank without a pad that is A_t/(C_d·A_o)·√(2/g)·(√h₁ − √h₂). Integrated over the square root of the
- * head, so that the last of the liquid, where the flow dies away, stays finite. The pad is constant, or falls as the gas swells
- * where its inlet is shut. Levels at or below `stopsAt_m` are the caller's to refuse.
+ * For a vertical tank without a pad or a hose that is A_t/(C_d·A_o)·√(2/g)·(√h₁ − √h₂). Integrated over the square root of
+ * the head, so that the last of the liquid, where the flow dies away, stays finite. The pad is constant, or falls as the gas
+ * swells where its inlet is shut. Levels at or below `stopsAt_m` are the caller's to refuse, and so is, behind a hose, the very
+ * end of the head: the creeping last of it takes for ever.
  *
  * Source: Torricelli with a discharge coefficient; D. A. Crowl and J. F. Louvar, Chemical Process Safety, chapter on
  * source models, from memory.
+ *
+ * @throws NotConverged behind a hose down to no head at all.
  */
 export function drainTime_s(drain: Drain): number {
-  const { level_m, end_m, outlet_m, cd, pad_Pa, density_kg_m3, outletAbove_m = 0 } = drain;
+  const { level_m, end_m, outlet_m, pad_Pa, density_kg_m3, outletAbove_m = 0 } = drain;
   if (end_m >= level_m) return 0;
   const opening_m2 = (Math.PI / 4) * outlet_m ** 2;
   if (drain.shutGas_m3 !== undefined) {
@@ -130,16 +146,35 @@ export function drainTime_s(drain: Drain): number {
     const fall = integral(
       (u) => {
         const level = end_m + u * u;
-        return (2 * u * surface_m2(drain, level + outletAbove_m)) / Math.sqrt(headAt_m(drain, level));
+        return (2 * u * surface_m2(drain, level + outletAbove_m)) / outletSpeed_m_s(drain, headAt_m(drain, level));
       },
       0,
       Math.sqrt(level_m - end_m),
     );
-    return fall / (cd * opening_m2 * Math.sqrt(2 * STANDARD_GRAVITY_m_s2));
+    return fall / opening_m2;
   }
   const pad_m = pad_Pa / (density_kg_m3 * STANDARD_GRAVITY_m_s2);
   const from = Math.sqrt(Math.max(0, end_m + pad_m));
   const to = Math.sqrt(level_m + pad_m);
-  const head = integral((u) => surface_m2(drain, u * u - pad_m + outletAbove_m), from, to);
-  return (2 * head) / (cd * opening_m2 * Math.sqrt(2 * STANDARD_GRAVITY_m_s2));
+  const fall = integral(
+    (u) => (2 * u * surface_m2(drain, u * u - pad_m + outletAbove_m)) / outletSpeed_m_s(drain, u * u),
+    from,
+    to,
+  );
+  return fall / opening_m2;
+}
+
+/** Over the outlet, in m: behind a hose the last of it runs ever slower, and what is left so low is washed or wiped out. */
+const CREEPS_BELOW_m = 0.02;
+
+/**
+ * The level down to which a drain is timed: as asked, or behind a hose a little over where nothing drives it any more. In m
+ * over the outlet, never above a tenth of what is still to fall.
+ */
+export function timedTo_m(drain: Drain): number {
+  const { hose, level_m, end_m } = drain;
+  if (hose === undefined || hose.length_m === 0) return end_m;
+  if (headAt_m(drain, end_m) > CREEPS_BELOW_m) return end_m;
+  const stops_m = stopsAt_m(drain);
+  return Math.max(end_m, Math.min(stops_m + CREEPS_BELOW_m, stops_m + (level_m - stops_m) / 10));
 }

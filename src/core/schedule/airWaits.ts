@@ -1,5 +1,5 @@
 import { gasesOf, sweepTarget } from "../atmosphere/gasesOf";
-import { testPoints } from "../atmosphere/testPoints";
+import { AT_A_POINT_s, ROUND_s, testPoints } from "../atmosphere/testPoints";
 import type { Item } from "../plant/plant";
 import { given, type Wait } from "./wait";
 
@@ -64,10 +64,35 @@ export function sampleWaits(face: string, item: Item | undefined): Wait {
   return {
     words: `wait for the samples of ${face}`,
     calculator: "sample-wait",
-    inputs: { points: points.length },
-    fromSetup: { hose_m: "hose_m", bore_m: "hoseBore_m", pump_m3_s: "pump_m3_s", t90_s: "t90_s" },
+    inputs: { points: points.length, each_s: AT_A_POINT_s, round_s: ROUND_s },
+    fromSetup: FROM_TESTERS,
     result: "all_s",
     attended: true,
     assumed,
+  };
+}
+
+const FROM_TESTERS = {
+  hose_m: "hose_m",
+  bore_m: "hoseBore_m",
+  pump_m3_s: "pump_m3_s",
+  t90_s: "t90_s",
+  instruments: "testers",
+} as const;
+
+/** Round a place of hot work outside equipment, where nobody has named them yet. Common practice, no source. */
+const AROUND_FLAME = 3;
+
+/** A round of air tests where work goes on: all of a space, or round what burns. */
+export function roundWait(face: string, item: Item | undefined, isEntered: boolean): Wait {
+  if (isEntered) return { ...sampleWaits(face, item), words: `test the air of ${face} again` };
+  return {
+    words: `test the air round ${face} again`,
+    calculator: "sample-wait",
+    inputs: { points: AROUND_FLAME, each_s: AT_A_POINT_s, round_s: ROUND_s },
+    fromSetup: FROM_TESTERS,
+    result: "all_s",
+    attended: true,
+    assumed: [`test points round ${face}: taken as ${AROUND_FLAME}`],
   };
 }

@@ -2,7 +2,7 @@ import { calculate } from "../calc/calculator";
 import { calculatorNamed } from "../calc/calculators/calculators";
 import type { Calculation } from "../calc/calculation";
 import type { RuleProfile } from "../requirement/profile";
-import { settled, SETUP_WORDS, type Setup } from "./setup";
+import { ASSUMED, settled, SETUP_WORDS, type Setup, type SetupKey } from "./setup";
 import type { StepWork } from "./stepWork";
 import type { Wait } from "./wait";
 
@@ -30,10 +30,13 @@ const NEVER_s = 86_400;
 export function timeOf(wait: Wait, setup: Setup, governs: Governs = ALWAYS_LONGER): WaitTime {
   const which = calculatorNamed(wait.calculator);
   if (which === undefined) throw new Error(`there is no calculator ${wait.calculator}`);
-  const own = Object.entries(wait.fromSetup).map(([key, from]) => [key, settled(setup, from)] as const);
+  const own = Object.entries(wait.fromSetup).flatMap(([key, from]) => {
+    const value = setup[from] ?? ASSUMED[from];
+    return value === null ? [] : [[key, value] as const];
+  });
   const inputs: Record<string, number | string> = { ...wait.inputs, ...Object.fromEntries(own) };
   const notSaid = Object.values(wait.fromSetup).filter((key) => setup[key] === undefined);
-  const assumed = [...wait.assumed, ...notSaid.map((key) => `${SETUP_WORDS[key]}: taken as the slow side`)];
+  const assumed = [...wait.assumed, ...notSaid.map(notSaidOf)];
   const done = calculate(which, inputs);
   const common = { words: wait.words, attended: wait.attended, calculator: wait.calculator, inputs, assumed };
   if (!done.ok) {
@@ -53,6 +56,11 @@ export function timeOf(wait: Wait, setup: Setup, governs: Governs = ALWAYS_LONGE
         : `The job's rule profile waits for the ${rule === "rule" ? "rule of thumb" : "sum"} here.`,
     never: duration_s === null ? "no figure" : null,
   };
+}
+
+/** What is taken where the set-up does not say. */
+export function notSaidOf(key: SetupKey): string {
+  return `${SETUP_WORDS[key]}: taken as ${ASSUMED[key] === null ? "a round of twenty minutes asks" : "the slow side"}`;
 }
 
 /** Where a rule of thumb and a sum disagree: which of them is waited for. */
@@ -83,8 +91,9 @@ export type Piece = Readonly<{
  * The pieces of a step in their order: waits one after the other, before or after the hands. The last piece has the
  * step's own id, so that what comes after the step waits for all of it.
  */
-export function piecesOf(work: StepWork, after: readonly string[], times: readonly WaitTime[]): Piece[] {
-  const hands: Omit<Piece, "id" | "after"> = { step: work.step, duration_s: work.hands_s, crew: work.crew };
+export function piecesOf(work: StepWork, after: readonly string[], times: readonly WaitTime[], setup: Setup): Piece[] {
+  const hands_s = work.handsFrom === null ? work.hands_s : settled(setup, work.handsFrom);
+  const hands: Omit<Piece, "id" | "after"> = { step: work.step, duration_s: hands_s, crew: work.crew };
   const waits = times.map((time) => ({
     step: work.step,
     duration_s: time.duration_s,

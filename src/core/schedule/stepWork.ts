@@ -8,7 +8,7 @@ import type { StateGraph } from "../trace/stateGraph";
 import { STANDARD_ATMOSPHERE_Pa } from "../units/units";
 import { inertWait, purgeWait, sampleWaits } from "./airWaits";
 import { handsFor_min } from "./effortTable";
-import type { Crew } from "./setup";
+import { ASSUMED, type Crew } from "./setup";
 import { given, type Wait } from "./wait";
 
 /** What a step takes: hands, and waits. */
@@ -16,6 +16,8 @@ export type StepWork = Readonly<{
   step: string;
   crew: Crew;
   hands_s: number;
+  /** Nobody but the set-up knows how long the hands take; `hands_s` is then what is taken where it does not say. */
+  handsFrom: "clean_s" | null;
   waits: readonly Wait[];
   /** Waits come before the hands, as in cooling, or after them, as in draining. */
   waitsFirst: boolean;
@@ -55,7 +57,8 @@ export function workOf(steps: readonly PlannedStep[], plan: Plan, graph: StateGr
     return {
       step: step.id,
       crew: step.competence ?? "anybody",
-      hands_s: handsFor_min(step, item?.device?.effort_min) * MINUTE_s,
+      hands_s: step.kind === "clean" ? ASSUMED.clean_s : handsFor_min(step, item?.device?.effort_min) * MINUTE_s,
+      handsFrom: step.kind === "clean" ? "clean_s" : null,
       waits,
       waitsFirst: step.kind === "cool" || step.kind === "discharge" || step.kind === "run down",
       waitsFrom: step.kind === "discharge" && driveLocks.length > 0 ? driveLocks : null,
@@ -140,7 +143,7 @@ function widestOf(bleeds: readonly string[], itemOf: ItemOf): string {
   return bleeds.reduce((best, tag) => (boreOf(tag) > boreOf(best) ? tag : best));
 }
 
-/** A vessel that is emptied in a step of its own: through the widest of its drains, else through a narrow outlet. */
+/** A vessel that is emptied in a step of its own: through the widest of its drains, else by a pump. */
 function emptyWait(place: string, plan: Plan, itemOf: ItemOf): Wait {
   const row = plan.darkZone.trapped.find((one) => one.place === place);
   const item = itemOf(place);
@@ -151,9 +154,22 @@ function emptyWait(place: string, plan: Plan, itemOf: ItemOf): Wait {
     `volume of ${place}: taken as ${UNKNOWN.volume_m3} m³`,
     assumed,
   );
-  const bleed = row === undefined || row.bleeds.length === 0 ? null : widestOf(row.bleeds, itemOf);
-  const bore = bleed === null ? undefined : itemOf(bleed)?.bleed?.bore_m;
-  return liquidWait(bleed ?? `the outlet of ${place}`, item, volume_m3, bore, assumed);
+  if (row === undefined || row.bleeds.length === 0) return pumpWait(place, item, volume_m3, assumed);
+  const bleed = widestOf(row.bleeds, itemOf);
+  return liquidWait(bleed, item, volume_m3, itemOf(bleed)?.bleed?.bore_m, assumed);
+}
+
+/** What has no drain is pumped out; full where nobody wrote down how high it stands. */
+function pumpWait(place: string, item: Item | undefined, volume_m3: number, assumed: readonly string[]): Wait {
+  return {
+    words: `pump ${place} out`,
+    calculator: "pump-out",
+    inputs: { volume_m3, density_kg_m3: item?.contents?.density_kg_m3 ?? 1000 },
+    fromSetup: { flow_m3_s: "pumpOut_m3_s" },
+    result: "time_s",
+    attended: true,
+    assumed,
+  };
 }
 
 /**
@@ -208,7 +224,7 @@ function liquidWait(
       cd: CD.liquid,
       density_kg_m3: item?.contents?.density_kg_m3 ?? 1000,
     },
-    fromSetup: {},
+    fromSetup: { hose_m: "drainHose_m" },
     result: "time_s",
     attended: true,
     assumed,
@@ -255,7 +271,7 @@ function blowdownWait(
     calculator: "blowdown",
     // Already at rest: the sum needs a fall, and a hair of one takes no time.
     inputs: { ...inputs, start_Pa: Math.max(p.start_Pa, END_Pa + 1), end_Pa: END_Pa, cd: CD.gas },
-    fromSetup: {},
+    fromSetup: { line_length_m: "drainHose_m" },
     result: "time_s",
     attended: true,
     assumed,

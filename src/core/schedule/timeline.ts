@@ -1,9 +1,10 @@
-import { airRetests_ms } from "../requirement/proofRules";
 import { checksDue_s, HOT_WORK, type AfterWatch } from "../fire/hotWork";
 import { crewSchedule, type Scheduled } from "./crewSchedule";
 import { crewSize, CREWS, settled, type Crew, type Setup } from "./setup";
-import { piecesOf, timeOf, type Governs, type Piece, type WaitTime } from "./stepTime";
+import { notSaidOf, piecesOf, timeOf, type Governs, type Piece, type WaitTime } from "./stepTime";
+import { roundsOf, type Stretch } from "./airRounds";
 import type { StepWork } from "./stepWork";
+import type { Wait } from "./wait";
 import { walkingOrder, type Spot } from "./walkingOrder";
 
 /** A step as the timeline needs it. */
@@ -23,6 +24,8 @@ export type TimelineModel = Readonly<{
   done: number;
   /** People enter, or work hot: the air is tested again, and hot work is watched after it ends. */
   airRetest_s: number | null;
+  /** A round of them, face by face. */
+  airRounds: readonly Wait[];
   afterWatch: AfterWatch | null;
   governs: Governs;
   window: Readonly<{ from_ms: number; to_ms: number }>;
@@ -68,6 +71,8 @@ export type Timeline = Readonly<{
   stoppedBy: readonly string[];
   /** Waits of the isolation that no sum gives an end: a day is drawn, and a person decides. */
   endless: readonly string[];
+  /** Rounds of air tests for which there are too few instruments. */
+  tooFew: readonly string[];
   workTo_ms: number;
   watchTo_ms: number;
   backAt_ms: number;
@@ -75,10 +80,11 @@ export type Timeline = Readonly<{
   latestStart_ms: number;
   /** Above 0 there is time left; below, the window is too short by so much. */
   spare_ms: number;
-  retests_ms: readonly number[];
+  /** The air is tested again, and the work stands meanwhile. */
+  retests: readonly Stretch[];
   checks_ms: readonly number[];
   /** A permit ends by then at the latest; the work needs so many. */
-  permits_ms: readonly Readonly<{ from_ms: number; to_ms: number }>[];
+  permits_ms: readonly Stretch[];
   walks: readonly Readonly<{ crew: Crew; labels: readonly string[]; length_m: number }>[];
   times: Readonly<Record<string, readonly WaitTime[]>>;
   assumed: readonly string[];
@@ -100,7 +106,8 @@ export function timelineOf(model: TimelineModel, setup: Setup, start_ms: number)
   const work_s = settled(setup, "work_s");
   const watch_s = model.afterWatch ? model.afterWatch.continuous_s + model.afterWatch.checks_s : 0;
   const workFrom_ms = start_ms + isolate.schedule.length_s * S_MS;
-  const workTo_ms = workFrom_ms + work_s * S_MS;
+  const rounds = roundsOf(model, setup, { from_ms: workFrom_ms, work_s });
+  const { workTo_ms } = rounds;
   const watchTo_ms = workTo_ms + watch_s * S_MS;
   const backAt_ms = watchTo_ms + restore.schedule.length_s * S_MS;
   const chain = isolate.chain.map((piece): ChainLink => {
@@ -121,28 +128,29 @@ export function timelineOf(model: TimelineModel, setup: Setup, start_ms: number)
     physics_s,
     decidedBy: decidedBy(isolate.schedule.length_s, physics_s, crewAdds_s),
     workFrom_ms,
-    mayStart_ms: model.stoppedBy.length + endless.length > 0 ? null : workFrom_ms,
+    mayStart_ms: model.stoppedBy.length + endless.length + rounds.tooFew.length > 0 ? null : workFrom_ms,
     stoppedBy: model.stoppedBy,
     endless,
+    tooFew: rounds.tooFew,
     workTo_ms,
     watchTo_ms,
     backAt_ms,
     latestStart_ms: start_ms + spare_ms,
     spare_ms,
-    retests_ms:
-      model.airRetest_s === null
-        ? []
-        : airRetests_ms({
-            from_ms: workFrom_ms,
-            to_ms: workTo_ms,
-            every_s: model.airRetest_s,
-            shifts_ms: model.shifts_ms.filter((at) => at > workFrom_ms && at < workTo_ms),
-          }),
+    retests: rounds.retests,
     checks_ms: model.afterWatch ? checksDue_s(model.afterWatch).map((due_s) => workTo_ms + due_s * S_MS) : [],
     permits_ms: split(workFrom_ms, workTo_ms, model.permit_s * S_MS),
     walks: walksOf(model.isolate),
     times: Object.fromEntries([...isolate.times, ...restore.times].filter(([, waits]) => waits.length > 0)),
-    assumed: [...new Set([...isolate.times.values()].flatMap((waits) => waits.flatMap((wait) => wait.assumed)))],
+    assumed: [
+      ...new Set([
+        ...[...isolate.times.values()].flatMap((waits) => waits.flatMap((wait) => wait.assumed)),
+        ...model.isolate.flatMap(({ work: { handsFrom } }) =>
+          handsFrom === null || setup[handsFrom] !== undefined ? [] : [notSaidOf(handsFrom)],
+        ),
+        ...rounds.assumed,
+      ]),
+    ],
   };
 }
 
@@ -150,7 +158,7 @@ type Phase = ReturnType<typeof phaseOf>;
 
 function phaseOf(steps: readonly TimelineStep[], setup: Setup, governs: Governs, sizeOf: (crew: Crew) => number) {
   const times = new Map(steps.map((step) => [step.id, step.work.waits.map((wait) => timeOf(wait, setup, governs))]));
-  const pieces = steps.flatMap((step) => piecesOf(step.work, step.after, times.get(step.id)!));
+  const pieces = steps.flatMap((step) => piecesOf(step.work, step.after, times.get(step.id)!, setup));
   const schedule = crewSchedule(pieces, sizeOf);
   const byId = new Map(pieces.map((piece) => [piece.id, piece]));
   const waitNames = new Map(
@@ -203,7 +211,7 @@ function every(from_ms: number, to_ms: number, step_ms: number): number[] {
 }
 
 /** The work cut into permits, each no longer than one may last. */
-function split(from_ms: number, to_ms: number, most_ms: number): { from_ms: number; to_ms: number }[] {
+function split(from_ms: number, to_ms: number, most_ms: number): Stretch[] {
   return [from_ms, ...every(from_ms, to_ms, most_ms)].map((start) => ({
     from_ms: start,
     to_ms: Math.min(start + most_ms, to_ms),

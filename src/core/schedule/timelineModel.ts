@@ -6,6 +6,7 @@ import { itemTagOf, stepLabel, type PlannedStep } from "../procedure/steps";
 import { AFTER_WATCHES } from "../fire/hotWork";
 import type { RuleProfile } from "../requirement/profile";
 import type { StateGraph } from "../trace/stateGraph";
+import { roundWait } from "./airWaits";
 import { workOf } from "./stepWork";
 import { PERMIT_s, type TimelineModel, type TimelineStep } from "./timeline";
 import type { Spot } from "./walkingOrder";
@@ -30,6 +31,7 @@ export function timelineModel(p: {
   const work = new Map(workOf(steps, plan, graph).map((one) => [one.step, one]));
   const open = steps.filter((step) => !step.done);
   const still = new Set(open.map(({ id }) => id));
+  const itemAt = (place: string) => graph.plant.items[graph.itemByTag.get(itemTagOf(graph, place)) ?? -1];
   const faceSpot = spotOf(graph, job.faces[0]!.place) ?? DATUM;
   const briefs = (phase: PlannedStep["phase"]): TimelineStep[] =>
     open
@@ -51,6 +53,9 @@ export function timelineModel(p: {
     restore: briefs("restore"),
     done: steps.length - open.length,
     airRetest_s: hot || hows.has("enter") ? profile.airRetest_min * 60 : null,
+    airRounds: job.faces
+      .filter(({ how }) => how.includes("enter") || how.includes("hot"))
+      .map(({ place, how }) => roundWait(place, itemAt(place), how.includes("enter"))),
     afterWatch: hot ? AFTER_WATCHES.find(({ id }) => id === profile.afterWatch)! : null,
     governs: governsOf(profile),
     window,

@@ -232,6 +232,9 @@ export async function seedDemo(db: Db, demoFolder: string, headFile: string, now
       hoseBore_m: 0.004,
       pump_m3_s: 0.5e-3 / 60,
       t90_s: 30,
+      testers: 13,
+      drainHose_m: 8,
+      clean_s: 5 * 3600,
       work_s: 6 * 3600,
       people: 3,
       crews: { mechanical: 2 },
@@ -245,7 +248,7 @@ export async function seedDemo(db: Db, demoFolder: string, headFile: string, now
   });
 
   // And the crew decides this one: one electrician for eight cubicles.
-  await ask(
+  const starters = await ask(
     "Tighten the terminals of eight starters",
     "Open the cubicles, tighten every terminal to its torque, write the values down.",
     ["K-333", "K-334", "K-336", "K-337", "K-342", "K-344", "K-345", "K-346"].map((place) => ({
@@ -254,6 +257,7 @@ export async function seedDemo(db: Db, demoFolder: string, headFile: string, now
     })),
     12,
   );
+  await act("maren", "job.set-up", { job: starters.job, setup: { drainHose_m: 0 } });
 
   for (const { id, kind, token } of DEMO_DETECTORS) {
     db.insert(detectors)

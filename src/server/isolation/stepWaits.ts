@@ -2,10 +2,14 @@ import { eq } from "drizzle-orm";
 import type { IsolationFacts } from "../../core/isolation/isolation";
 import { profileOf } from "../../core/requirement/profiles";
 import { governsOf, timeOf } from "../../core/schedule/stepTime";
+import type { Setup } from "../../core/schedule/setup";
 import { workOf } from "../../core/schedule/stepWork";
 import type { Tx } from "../db/database";
 import { isolations, jobIsolations, jobs } from "../db/schema";
 import { plantAt } from "../plant/plantStore";
+
+/** A hose that nobody wrote down may not be there: what cannot be over sooner is what is held against a step. */
+const LEAST: Setup = { drainHose_m: 0 };
 
 type Row = Pick<typeof isolations.$inferSelect, "id" | "plan" | "plantRevision" | "ruleProfile">;
 
@@ -23,7 +27,7 @@ export function waitOf(tx: Tx, row: Row): IsolationFacts["waitOf"] {
       .get();
     const governs = governsOf(profileOf(row.ruleProfile));
     const [work] = workOf([step], row.plan, plantAt(tx, row.plantRevision).graph);
-    const times = (work?.waits ?? []).map((wait) => timeOf(wait, job?.setup ?? {}, governs));
+    const times = (work?.waits ?? []).map((wait) => timeOf(wait, { ...LEAST, ...job?.setup }, governs));
     const said = times.flatMap(({ never, because, assumed }) => [
       ...(never === null ? [] : [`No figure: ${never}.`]),
       ...(because === null ? [] : [because]),

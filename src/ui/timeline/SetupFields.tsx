@@ -20,29 +20,36 @@ const QUANTITY: Readonly<Record<Exclude<SetupKey, "lockSchool">, Quantity>> = {
   bends: "count",
   mixing: "ratio",
   inert_m3_s: "flow",
+  drainHose_m: "length",
+  pumpOut_m3_s: "flow",
+  clean_s: "duration",
   hose_m: "length",
   hoseBore_m: "bore",
   pump_m3_s: "smallFlow",
   t90_s: "seconds",
+  testers: "count",
   ambient_C: "temperature",
   work_s: "duration",
   people: "count",
 };
 type FigureKey = keyof typeof QUANTITY;
 
-/** The work is planned in hours, whatever the unit of other times. */
+/** The work and the cleaning are planned in hours, whatever the unit of other times. */
 const HOURS: Unit = { symbol: "h", scale: 3600 };
-const unitFor = (key: FigureKey, units: UnitSystem): Unit => (key === "work_s" ? HOURS : unitOf(QUANTITY[key], units));
+const IN_HOURS: ReadonlySet<FigureKey> = new Set<FigureKey>(["work_s", "clean_s"]);
+const unitFor = (key: FigureKey, units: UnitSystem): Unit => (IN_HOURS.has(key) ? HOURS : unitOf(QUANTITY[key], units));
 const written = (key: FigureKey, value: number, units: UnitSystem) =>
   String(Number(fromSi(value, unitFor(key, units)).toPrecision(8)));
 
 /** Which figures this job's steps ask for, the work's length always among them. */
 export function figuresAsked(model: TimelineModel): FigureKey[] {
   const used = new Set(
-    [...model.isolate, ...model.restore].flatMap((step) =>
-      step.work.waits.flatMap((wait) => Object.values(wait.fromSetup)),
-    ),
+    [...model.isolate, ...model.restore].flatMap(({ work }) => [
+      ...work.waits.flatMap((wait) => Object.values(wait.fromSetup)),
+      ...(work.handsFrom === null ? [] : [work.handsFrom]),
+    ]),
   );
+  for (const round of model.airRounds) for (const key of Object.values(round.fromSetup)) used.add(key);
   return (Object.keys(QUANTITY) as FigureKey[]).filter((key) => key === "work_s" || used.has(key));
 }
 
@@ -141,7 +148,9 @@ function FigureRow({
         {words.charAt(0).toUpperCase() + words.slice(1)}
         {stored === undefined && fault === null && (
           <span className="block text-sm opacity-85">
-            not said: {written(name, ASSUMED[name], units)} {unit.symbol} is taken
+            {name === "testers"
+              ? "not said: as many as a round of 20 min asks"
+              : `not said: ${written(name, ASSUMED[name], units)} ${unit.symbol} is taken`}
           </span>
         )}
         {fault !== null && (

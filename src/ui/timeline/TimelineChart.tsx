@@ -148,20 +148,23 @@ export function TimelineChart({ timeline, window, permits, shiftHours, timeZone,
         <text x={LEFT - 12} y={rows.tests + 17} textAnchor="end">
           Air tested again
         </text>
-        {timeline.retests_ms.length === 0 && (
+        {timeline.retests.length === 0 && (
           <text x={Math.max(LEFT, x(timeline.start_ms)) + 12} y={rows.tests + 17} className="halo">
-            not needed for this work
+            {timeline.tooFew.length > 0 ? "too few instruments" : "not needed for this work"}
           </text>
         )}
-        {timeline.retests_ms.map((at) => (
-          <path
-            key={at}
-            d={`M${x(at)} ${rows.tests + 3}l6 8l-6 8l-6 -8Z`}
+        {timeline.retests.map((one) => (
+          <rect
+            key={one.to_ms}
+            x={x(one.from_ms)}
+            width={Math.max(3, x(one.to_ms) - x(one.from_ms))}
+            y={rows.tests + 3}
+            height={BAR - 6}
             strokeWidth={1.8}
             style={{ fill: "var(--color-base-100)", stroke: "currentColor" }}
           >
-            <title>{`test the air again by ${clock(at, timeZone)}`}</title>
-          </path>
+            <title>{`test the air again from ${clock(one.from_ms, timeZone)}, over by ${clock(one.to_ms, timeZone)}`}</title>
+          </rect>
         ))}
         <Moment
           at={x(timeline.workFrom_ms)}

@@ -133,6 +133,7 @@ function Answers({ timeline, timeZone, done }: { timeline: Timeline; timeZone: s
               {timeline.stoppedBy.length > 0 && <Stopped by={timeline.stoppedBy} />}
               {timeline.endless.length > 0 &&
                 `No sum gives an end to ${timeline.endless.join("; ")}. A person decides. `}
+              {timeline.tooFew.length > 0 && `Too few instruments: ${timeline.tooFew.join("; ")}. `}
               The steps would be done by{" "}
               <span className="num" data-answer="steps-done">
                 {dayAndClock(timeline.workFrom_ms, timeZone)}

@@ -10,7 +10,7 @@ import {
   substance,
   SUBSTANCES,
 } from "../../atmosphere/substances";
-import { instrumentsFor, testDepths_m, testPoints, TEST_ORDER } from "../../atmosphere/testPoints";
+import { instrumentsFor, roundOf_s, testDepths_m, testPoints, TEST_ORDER } from "../../atmosphere/testPoints";
 import { figure } from "../../units/format";
 import { NoFigure, type Calculation, type Result } from "../calculation";
 import { calculator } from "../calculator";
@@ -29,10 +29,33 @@ export const sampleWait = calculator({
     pump_m3_s: size("Flow of the pump", "smallFlow", { max: 1, example: 0.5e-3 / 60 }),
     t90_s: number("T90 of the slowest sensor", "seconds", { min: 0, max: 3600, example: 30 }),
     bulb_m3: size("Hand pump: volume of a squeeze", "capacity", { max: 1, optional: true }),
-    points: number("Test points", "count", { min: 1, max: 1000, whole: true, default: 1 }),
+    points: number("Test points", "count", { min: 1, max: 5000, whole: true, default: 1 }),
+    each_s: number("At each point besides: going there, writing down", "seconds", { min: 0, max: 3600, default: 0 }),
+    instruments: number("Instruments at once, each with a tester", "count", {
+      min: 1,
+      max: 100,
+      whole: true,
+      optional: true,
+      hint: "not said: as many as a round asks",
+    }),
+    round_s: number("A round no longer than", "duration", {
+      above: 0,
+      max: 86_400,
+      optional: true,
+      hint: "a permit takes at most 20 min an instrument",
+    }),
   },
   compute: (inputs): Calculation => {
     const wait_s = sampleWait_s(inputs);
+    const { points, round_s, each_s } = inputs;
+    const needed = round_s === undefined ? 1 : instrumentsFor(points, wait_s + each_s, round_s);
+    if (needed === null) {
+      throw new NoFigure(
+        "round_s",
+        (units) => `is over before one point is read: that takes ${figure(wait_s + each_s, "duration", units)}`,
+      );
+    }
+    const all_s = roundOf_s(points, wait_s + each_s, inputs.instruments ?? needed);
     const hose_s = hoseVolume_m3(inputs) / inputs.pump_m3_s;
     const byHand: Result[] =
       inputs.bulb_m3 === undefined
@@ -49,14 +72,23 @@ export const sampleWait = calculator({
       results: [
         { key: "time_s", words: "Wait at each point", quantity: "duration", value: wait_s },
         { key: "hose_s", words: "until the hose is through", quantity: "duration", value: hose_s },
-        { key: "all_s", words: "At every point together", quantity: "duration", value: wait_s * inputs.points },
+        { key: "all_s", words: "At every point together", quantity: "duration", value: all_s },
+        ...(round_s === undefined
+          ? []
+          : [{ key: "needed", words: "Instruments that a round asks", quantity: "count" as const, value: needed }]),
         ...byHand,
       ],
       governs: "time_s",
-      formula: "t = hose volume / pump flow + 2·T90; a hand pump: squeezes for the hose, then at least 6",
+      formula:
+        "t = hose volume / pump flow + 2·T90; a round: the points of one instrument, t and the handling each; a hand pump: squeezes for the hose, then at least 6",
       source: "arithmetic; 2·T90 and six squeezes practice",
       validity: "A hose without a leak: pinch its end and see the pump stop. Sticky gases take longer.",
-      warnings: ["Take the reading only after the wait, at every point anew."],
+      warnings: [
+        "Take the reading only after the wait, at every point anew.",
+        ...(round_s !== undefined && all_s > round_s
+          ? ["The first readings of this round are too old before its last: take more instruments."]
+          : []),
+      ],
       picture: {
         kind: "bars",
         quantity: "duration",
@@ -93,6 +125,7 @@ export const placesToTest = calculator({
     if (points.length > MOST_POINTS)
       throw new NoFigure("depth_m", "and the other sizes make more points than anybody tests");
     const instruments = instrumentsFor(points.length, inputs.each_s, inputs.retest_s);
+    if (instruments === null) throw new NoFigure("retest_s", "is over before one point is read");
     return {
       results: [
         { key: "points", words: "Test points", quantity: "count", value: points.length },

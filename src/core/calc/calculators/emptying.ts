@@ -8,7 +8,15 @@ import {
 } from "../../energy/blowdown";
 import { friction, gasDownThroughLine_s } from "../../energy/lineFlow";
 import { staticHead_Pa } from "../../energy/staticHead";
-import { drainFrom, drainTime_s, liquid_m3, stopsAt_m, tankHeight_m, type Drain } from "../../energy/tankDrain";
+import {
+  drainFrom,
+  drainTime_s,
+  liquid_m3,
+  stopsAt_m,
+  tankHeight_m,
+  timedTo_m,
+  type Drain,
+} from "../../energy/tankDrain";
 import { duration, figure } from "../../units/format";
 import { GAS_CONSTANT_J_mol_K, STANDARD_ATMOSPHERE_Pa } from "../../units/units";
 import { NoFigure, passedAt, sampled, type Calculation } from "../calculation";
@@ -38,12 +46,16 @@ export const tankDrain = calculator({
     outlet_above_m: number("Outlet above the lowest line", "length", { min: 0, max: 1000, default: 0 }),
     inlet: choice("Gas comes in above", ["open", "shut"], "an open vent is open"),
     gas_m3: number("Gas above the liquid now", "volume", { above: 0, max: 1e7, optional: true }),
-    hose_m: number("Hose or line behind the outlet", "length", { min: 0, max: 1e5, default: 0 }),
+    hose_m: number("Hose or line behind the outlet, of its bore", "length", {
+      min: 0,
+      max: 1e5,
+      default: 0,
+      hint: "its end as high as the outlet; a narrower one: write its bore as the outlet's",
+    }),
+    roughness_m: number("Roughness of the hose", "bore", { min: 0, max: 0.01, default: 0.000_15 }),
+    viscosity_Pa_s: number("Viscosity", "viscosity", { above: 0, max: 1e3, default: 0.001 }),
   },
   compute: (inputs): Calculation => {
-    if (inputs.hose_m > 0) {
-      throw new NoFigure("hose_m", "slows it: use line-drain, which counts the length, the bends and the friction");
-    }
     if (inputs.inlet === "shut" && inputs.gas_m3 === undefined) {
       throw new NoFigure("gas_m3", "is missing: with the inlet shut its pressure falls as it swells");
     }
@@ -53,6 +65,8 @@ export const tankDrain = calculator({
       outletAbove_m: above_m,
       ...(inputs.inlet === "shut" ? { shutGas_m3: inputs.gas_m3! } : {}),
     };
+    const { hose_m: length_m, roughness_m, viscosity_Pa_s } = inputs;
+    const piped: Drain = length_m === 0 ? drain : { ...drain, hose: { length_m, roughness_m, viscosity_Pa_s } };
     if ((inputs.shape === "horizontal" || inputs.shape === "cone") && inputs.length_m === undefined) {
       throw new NoFigure(
         "length_m",
@@ -75,10 +89,12 @@ export const tankDrain = calculator({
         (units) => `is never reached: the vacuum holds the liquid up at ${figure(held_m, "length", units)}. Let air in`,
       );
     }
-    const time_s = drainTime_s(drain);
+    const to_m = timedTo_m(piped);
+    // To a little over its end behind a hose, and never said to be shorter than without one to the very end.
+    const time_s = Math.max(drainTime_s({ ...piped, end_m: to_m }), drainTime_s(drain));
     const emptied_m3 = liquid_m3(drain, inputs.level_m + above_m) - liquid_m3(drain, inputs.end_m + above_m);
-    const curve = passedAt(inputs.level_m, inputs.end_m, (level_m, end_m) =>
-      drainTime_s({ ...drainFrom(drain, level_m), end_m }),
+    const curve = passedAt(inputs.level_m, to_m, (level_m, end_m) =>
+      drainTime_s({ ...drainFrom(piped, level_m), end_m }),
     );
     const pipeOutlet = inputs.outlet_m > inputs.diameter_m / 4;
     return {
@@ -93,13 +109,17 @@ export const tankDrain = calculator({
         },
       ],
       governs: "time_s",
-      formula: "t = ∫ A(h)/(C_d·A_o·√(2·(g·h + p/ρ))) dh; vertical: A_t/(C_d·A_o)·√(2/g)·(√h₁ − √h₂)",
-      source: CROWL_SOURCES,
-      validity: "A vented tank, thin liquid, an outlet much smaller than the tank, no hose behind it.",
+      formula:
+        "t = ∫ A(h)/(C_d·A_o·√(2·(g·h + p/ρ))) dh; vertical: A_t/(C_d·A_o)·√(2/g)·(√h₁ − √h₂); behind a hose v from h + p/(ρ·g) = (1/C_d² + f·L/D)·v²/2g, f by Churchill",
+      source: `${CROWL_SOURCES}; Churchill 1977, from memory`,
+      validity: "A vented tank, an outlet much smaller than the tank, a hose that lies level and stays full.",
       warnings: [
         "A tank that is not vented builds a vacuum, stops draining, and may collapse: let air in.",
         ...(inputs.pad_Pa > 0 && inputs.inlet === "open"
           ? ["The pressure is taken to stay: with its inlet shut it falls, and this takes longer or stops."]
+          : []),
+        ...(to_m > inputs.end_m
+          ? ["Timed to a little over the end: through a hose the last of it runs ever slower, and is washed out."]
           : []),
         ...(above_m > 0 ? ["What stays below the outlet is pumped or washed out; drained is not empty."] : []),
         ...(pipeOutlet ? ["The outlet is more than a quarter of the tank: the formula no longer holds."] : []),
@@ -110,7 +130,7 @@ export const tankDrain = calculator({
         y: { words: "level", quantity: "length" },
         series: [{ words: "level above the outlet", points: curve }],
         lines: inputs.end_m > 0 ? [{ y: inputs.end_m, words: "down to" }] : [],
-        marks: [{ x: time_s, y: inputs.end_m, words: duration(time_s) }],
+        marks: [{ x: time_s, y: to_m, words: duration(time_s) }],
         bands: [],
       },
     };

@@ -1,6 +1,7 @@
 import { judgeAir, type AirLimits, type AirReading, type Shown } from "../../atmosphere/airLimits";
 import { correctionFor } from "../../atmosphere/sensorReading";
 import { readByName, substance } from "../../atmosphere/substances";
+import { AT_A_POINT_s, instrumentsFor, ROUND_s } from "../../atmosphere/testPoints";
 import type { GasSheet } from "../../gear/gasSheet";
 import { leftEmpty_ms } from "../people/entries";
 import { sameNumber } from "../../gear/gear";
@@ -44,10 +45,6 @@ export type AirAsk = Readonly<{
 const MINUTE_MS = 60_000;
 /** When work begins no reading of the round is older. Common practice, no source. */
 export const START_AGE_min = 30;
-/** How long one instrument may be about a round. Common practice, no source. */
-export const ROUND_min = 20;
-/** What reading a point takes besides waiting for the hose: going there, holding still, writing down. Common practice. */
-const AT_A_POINT_s = 60;
 
 /**
  * How the air stands by its tests. A reading stands for its own point, its own gases and its own time; it dies of age and of
@@ -134,14 +131,21 @@ function keepsFresh(detectors: readonly PostedDetector[], point: string, gases: 
 function roundTooLong(log: readonly LogEntry[], since: AirState["since"]): (entry: AirEntry) => boolean {
   const latest = new Map<string, number>();
   for (const entry of entriesOf(log, "air")) if (isAfter(entry, since)) latest.set(entry.instrument, entry.at_ms);
-  return ({ instrument, at_ms }) => (latest.get(instrument) ?? at_ms) - at_ms > ROUND_min * MINUTE_MS;
+  return ({ instrument, at_ms }) => (latest.get(instrument) ?? at_ms) - at_ms > ROUND_s * 1000;
 }
 
-/** How many instruments a round needs, so that none is about it too long, nor longer than the retest leaves. */
-export function instrumentsNeeded(points: number, sheet: GasSheet | null, wait_s: number, every_min: number): number {
+/**
+ * How many instruments a round needs, so that none is about it too long, nor longer than the retest leaves; null where one
+ * point alone takes longer.
+ */
+export function instrumentsNeeded(
+  points: number,
+  sheet: GasSheet | null,
+  wait_s: number,
+  every_min: number,
+): number | null {
   if (sheet === null) return 1;
-  const round_min = Math.min(ROUND_min, every_min);
-  return Math.max(1, Math.ceil((points * (wait_s + AT_A_POINT_s)) / (round_min * 60)));
+  return instrumentsFor(points, wait_s + AT_A_POINT_s, Math.min(ROUND_s, every_min * 60));
 }
 
 /** The last moment that made earlier readings worthless; only what is after it counts. */

@@ -37,8 +37,12 @@ export function Air({ permit, person, now_ms, timeZone }: Props) {
             ? "nothing flammable at all"
             : `flammable below ${limits.flammableBelow * 100} % of the lower limit`}
           . Read again every {every_min} min, after every break and stop; at most 30 min old when work begins.
-          {needed > 1 && (
-            <strong> {needed} instruments are needed: one alone takes longer than 20 min about its round.</strong>
+          {needed === null ? (
+            <strong> One point alone takes longer than a round may: use a shorter hose or a faster pump.</strong>
+          ) : (
+            needed > 1 && (
+              <strong> {needed} instruments are needed: one alone takes longer than 20 min about its round.</strong>
+            )
           )}
           {state.until_ms !== null && Number.isFinite(state.until_ms) && (
             <>
