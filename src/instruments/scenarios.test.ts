@@ -5,7 +5,7 @@ import { message, SCENARIOS } from "./scenarios";
 const seconds = Array.from({ length: 60 }, (_, i) => i);
 /** Of an instrument on methane, where there is methane. */
 const senderOf = (name: string) => ({
-  kind: name === "gauge" ? ("gauge" as const) : ("gas" as const),
+  kind: name === "gauge" ? ("gauge" as const) : name.startsWith("blower") ? ("blower" as const) : ("gas" as const),
   sheet: null,
   gases: ["methane"],
 });
@@ -35,6 +35,13 @@ describe("what simulated instruments send", () => {
     expect(tripsAt("sensor-failing")).toBe(11);
     expect(tripsAt("battery-low")).toBe(20);
     expect(tripsAt("gauge")).toBe(21);
+    expect(tripsAt("blower")).toBeNull();
+    expect(tripsAt("blower-stops")).toBe(11);
+    expect(tripsAt("blower-trips")).toBe(11);
+  });
+  test("a blower that trips runs again by itself, and says so", () => {
+    const says = (second: number) => message(SCENARIOS["blower-trips"]!, second, second)!.running;
+    expect([10, 11, 40, 41].map(says)).toEqual([true, false, false, true]);
   });
   test("silence sends nothing after ten seconds, and is noticed ten seconds later", () => {
     expect(message(SCENARIOS.silence!, 10, 10)).not.toBeNull();

@@ -17,6 +17,7 @@ const air = (more: Partial<Sent> = {}): Omit<Sent, "version" | "sequence"> => ({
   fault: null,
   ...more,
 });
+const blower = (running: boolean) => air({ oxygen: null, flammable: null, running });
 const since = (second: number) => Math.max(0, second - QUIET_s);
 
 /** Names with a dash, as they are typed. */
@@ -44,6 +45,15 @@ export const SCENARIOS: Readonly<Record<string, Scenario>> = {
     at: (second) => air({ battery: Math.max(0, 0.15 - 0.005 * since(second)) }),
   },
   silence: { words: "clean, then nothing more", at: (second) => (since(second) === 0 ? air() : null) },
+  blower: { words: "a blower that runs all the while", at: () => blower(true) },
+  "blower-stops": {
+    words: "a blower that runs, then stands",
+    at: (second) => blower(since(second) === 0),
+  },
+  "blower-trips": {
+    words: "a blower that runs, stands for half a minute, and runs again by itself",
+    at: (second) => blower(since(second) === 0 || since(second) > 30),
+  },
   gauge: {
     words: "a test gauge: up to 20 bar, then over its limit",
     at: (second) =>

@@ -253,6 +253,7 @@ describe("instruments", () => {
     const post = { permit, detector: "GD-1", place: "at the work" };
     expect(await site.refused("fay", "detector.post", post)).toMatch(/GD-1 sends nothing/);
     site.step_ms = 1000;
+    site.clock_ms += 110 * MINUTE;
     send("clean", 0);
     expect(await site.refused("fay", "detector.post", { ...post, place: "beside the flame" })).toMatch(
       /not beside the flame/,
@@ -260,12 +261,17 @@ describe("instruments", () => {
     await site.done("fay", "detector.post", post);
     send("clean", 1);
     expect(await site.refused("fay", "detector.take", { permit, detector: "GD-1" })).toMatch(/is active/);
-    // It reads all the time: the air is not asked for again after two hours.
-    for (let round = 0; round < 15; round++) {
-      site.clock_ms += 10 * MINUTE;
+    // It reads all the time: the air is not asked for again after two hours, of which 110 min were over when it was posted.
+    const until_ms = site.clock_ms + 12 * MINUTE;
+    while (site.clock_ms < until_ms) {
+      site.clock_ms += 9_000;
       send("clean", 0);
     }
     expect(permitNow(site.db, permit, site.clock_ms)!.now.state).toBe("live");
+    // Nobody looked while it said nothing, and now it sends again: what it did not say stops the work all the same.
+    site.clock_ms += 10 * MINUTE;
+    expect(send("clean", 0)).toEqual({ ok: true, stopped: permit });
+    expect(permitNow(site.db, permit, site.clock_ms)!.life.state).toBe("suspended");
   });
   test("a reading over the limit stops the permit in its own transaction, and the ledger names the instrument", async () => {
     const { permit } = await hotWork();

@@ -192,6 +192,7 @@ export type Refusal =
   | { code: "issuer decides"; point: string }
   | { code: "purging"; permit: string }
   | { code: "not ventilated"; permit: string }
+  | { code: "blower stands"; why: string }
   | { code: "break not over"; permit: string }
   | { code: "online only"; act: string }
   | { code: "device clock"; why: string };

@@ -255,7 +255,7 @@ function permitTrack(
 }
 
 function purging(log: readonly LogEntry[]): Steps<boolean> {
-  return entriesOf(log, "purge begun", "purge ended", "ventilation begun", "ventilation ended").map(
+  return entriesOf(log, "purge begun", "purge ended", "purge broken", "ventilation begun", "ventilation ended").map(
     ({ at_ms, type }) => [at_ms, type.endsWith("begun")] as const,
   );
 }

@@ -38,5 +38,6 @@ export const DEMO_PASSWORD = "gannet-reach";
 export const DEMO_DETECTORS = [
   { id: "GD-1", kind: "gas", token: "demo-token-of-detector-gd-1" },
   { id: "GD-2", kind: "gas", token: "demo-token-of-detector-gd-2" },
+  { id: "BL-3", kind: "blower", token: "demo-token-of-blower-bl-3" },
   { id: "PT-9", kind: "gauge", token: "demo-token-of-gauge-pt-9" },
 ] as const;

@@ -55,10 +55,13 @@ function take(token: string, body: unknown, clock_ms: number, db: Db, headFile: 
     headFile,
     (tx) => {
       const now_ms = actTime_ms(tx, clock_ms);
+      // What its silence did is written down before it is heard again: afterwards nobody would know of it.
+      const missed =
+        cameBack && row.permit !== null ? settlePermit(tx, row.permit, now_ms, instrumentName(row.id)) : null;
       // When it was heard is by the clock itself: acts may stand later than that, where it was set back.
       tx.update(detectors).set({ lastAt: clock_ms, lastReading: sent.data }).where(eq(detectors.id, row.id)).run();
       const head = row.permit === null ? null : settlePermit(tx, row.permit, now_ms, instrumentName(row.id));
-      return { head, value: head };
+      return { head: head ?? missed, value: head ?? missed };
     },
     true,
   );

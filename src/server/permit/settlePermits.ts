@@ -67,25 +67,40 @@ export function settleNumbers(
 
 function recordMove(tx: Tx, permit: PermitNow, now_ms: number, by: string): LedgerHead {
   const { number } = permit.life;
-  const ranOut = permit.now.state === "run out";
-  const stop = lastOf(permit.now.log, "stopped");
-  const sentence = ranOut
-    ? `Permit ${number} ran out. Everybody stops, makes safe and signs off.`
-    : `Permit ${number} is stopped: ${stop?.reason}.`;
+  const did = moveOf(permit);
   return appendToLedger(tx, {
     actId: randomUUID(),
-    type: ranOut ? "permit.ran-out" : "permit.stopped-by-itself",
+    type: did.type,
     outcome: "done",
     by,
     subject: number,
     // When it was so, and when it was noticed: a server that slept says both.
-    doneAt_ms: ranOut ? permit.now.validTo_ms : now_ms,
+    doneAt_ms: did.type === "permit.ran-out" ? permit.now.validTo_ms : now_ms,
     recordedAt_ms: now_ms,
     transcribedBy: null,
     corrects: null,
-    input: { permit: number, cause: ranOut ? "its time ended" : stop?.cause },
-    answer: { ok: true, answer: { permit: number, state: permit.now.state, did: sentence } },
+    input: { permit: number, cause: did.cause },
+    answer: { ok: true, answer: { permit: number, state: permit.now.state, did: did.sentence } },
   });
+}
+
+/** What the clock or an instrument did to it. A permit that was not live, and whose blower was heard to stand, stays what it was. */
+function moveOf({ life, now }: PermitNow) {
+  const { number } = life;
+  if (now.state === "run out") {
+    const sentence = `Permit ${number} ran out. Everybody stops, makes safe and signs off.`;
+    return { type: "permit.ran-out", cause: "its time ended", sentence };
+  }
+  if (now.state === life.state) {
+    const sentence = `The blower of permit ${number} stands: the space is purged again and its air read anew.`;
+    return { type: "permit.blower-stands", cause: "ventilation", sentence };
+  }
+  const stop = lastOf(now.log, "stopped");
+  return {
+    type: "permit.stopped-by-itself",
+    cause: stop?.cause,
+    sentence: `Permit ${number} is stopped: ${stop?.reason}.`,
+  };
 }
 
 /** Only the state, without the line in the ledger; null where nothing moved. */

@@ -21,6 +21,10 @@ export type AirWorld = Readonly<{
   /** Points where a gas detector stands, sends well and sees all that is asked. */
   watched: readonly string[];
   badElsewhere: readonly number[];
+  /** When a blower that reports by itself said that it stands, or said nothing. */
+  stood: readonly number[];
+  /** It does so now. */
+  stands: boolean;
 }>;
 
 type Read = Extract<LogEntry, { type: "air" }>;
@@ -51,7 +55,15 @@ export function faultsOfAir(log: readonly LogEntry[], world: AirWorld, now_ms: n
     const begun = before.findLast((one) => one.type === "sample begun" && one.point === read.point);
     return begun?.at_ms ?? read.at_ms;
   };
-  const deadly: number[] = [...(world.entry ? world.badElsewhere : [])];
+  // A blower matters while it blows the space out, and from then on while people rely on it.
+  const stood_ms =
+    world.stood.findLast((at_ms) => {
+      const before = log.filter((one) => one.at_ms < at_ms);
+      const last = (...types: LogEntry["type"][]) => before.findLast(({ type }) => types.includes(type))?.type;
+      const purging = last("purge begun", "purge ended", "purge broken") === "purge begun";
+      return purging || last("ventilation begun", "ventilation ended") === "ventilation begun";
+    }) ?? null;
+  const deadly: number[] = world.entry ? [...world.badElsewhere, ...(stood_ms === null ? [] : [stood_ms])] : [];
   let within = 0;
   for (const one of log) {
     if (one.type === "went in") within++;
@@ -120,8 +132,9 @@ export function faultsOfAir(log: readonly LogEntry[], world: AirWorld, now_ms: n
   if (world.entry) {
     const moved = log.findLast((one) => one.type === "ventilation begun" || one.type === "ventilation ended");
     if (moved?.type !== "ventilation begun") faults.push("nothing ventilates the space");
+    if (world.stands) faults.push("the blower says that it stands");
     const emptied = deadly.length > 0 ? lastEmptied(log) : null;
-    if (!purgedSince(log, emptied ?? -Infinity)) faults.push("not purged");
+    if (!purgedSince(log, Math.max(emptied ?? -Infinity, stood_ms ?? -Infinity))) faults.push("not purged");
     if (world.cover !== null && !reads.some(({ point }) => point === world.cover)) faults.push("no first test");
   }
   return faults;

@@ -12,6 +12,7 @@ import {
   shownBy,
 } from "../air/airTests";
 import { keeps } from "../air/airRules";
+import { blowerFault } from "../air/blower";
 import { MOST_BENDS, purgeNeed_s } from "../requirements/entry";
 import { inside } from "../people/entries";
 import { kindRule } from "../kinds/kinds";
@@ -157,6 +158,8 @@ export const gasActs = {
     if (keeps("bends") && details.bends > MOST_BENDS.purge) {
       return refuse({ code: "too many bends", bends: details.bends, most: MOST_BENDS.purge, to: "blow it out" });
     }
+    const fault = keeps("blower heard") ? blowerFault(facts) : null;
+    if (fault !== null) return refuse({ code: "blower stands", why: fault });
     const need_s = purgeNeed_s(details, facts.gases);
     if (need_s === null) return refuse({ code: "purge never ends", space: details.space });
     return accept(withEntries(permit, command, { type: "purge begun", need_s }));
@@ -171,11 +174,13 @@ export const gasActs = {
     return accept(withEntries(permit, command, { type: "purge ended" }));
   },
 
-  "begin ventilation": (permit: PermitLife, command: CommandOf<"begin ventilation">) => {
+  "begin ventilation": (permit: PermitLife, command: CommandOf<"begin ventilation">, facts: PermitFacts) => {
     const { details } = permit;
     if (details.kind !== "confined space entry") return noAir(permit);
     if (isVentilated(permit.log)) return refuse({ code: "already done", what: "Ventilating" });
     if (purgeState(permit.log).running) return refuse({ code: "purging", permit: permit.number });
+    const fault = keeps("blower heard") ? blowerFault(facts) : null;
+    if (fault !== null) return refuse({ code: "blower stands", why: fault });
     if (keeps("bends") && details.bends > MOST_BENDS.ventilate) {
       return refuse({ code: "too many bends", bends: details.bends, most: MOST_BENDS.ventilate, to: "ventilate" });
     }

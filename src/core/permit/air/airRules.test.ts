@@ -12,6 +12,7 @@ import {
 import { STRICT_ENTRY, HOT_WORK_LIMITS } from "../../atmosphere/airLimits";
 import type { PermitFacts } from "../record/permitTypes";
 import { purgeNeed_s } from "../requirements/entry";
+import { asAt } from "../life/permitLife";
 import { asksOf, missingFor } from "../requirements/requirements";
 import { airState } from "./airTests";
 import { AIR_RULES, without, type AirRule } from "./airRules";
@@ -342,6 +343,18 @@ const PROBES: Readonly<Record<AirRule, () => void>> = {
     const blower = detector({ id: "BL-7", kind: "blower", reads: [], against: ["the blower stands"] });
     stands.facts = { ...stands.facts, detectors: [blower] };
     is(stands.code("ada", go("hal")), "asks unmet");
+  },
+  "blower heard": () => {
+    // Before anybody went in, in a permit that is not even live: the blower trips and runs again by itself.
+    const acting = blownOut(prepared(new Acting(draftOf(entry), spaceFacts()))).later(1);
+    is(lacks(acting).includes("purge"), false);
+    const calm = acting.facts;
+    const blower = detector({ id: "BL-7", kind: "blower", reads: [], against: ["the blower stands"] });
+    acting.facts = { ...calm, detectors: [blower] };
+    is(acting.code("gil", { type: "begin ventilation" }), "blower stands");
+    acting.permit = asAt(acting.permit, acting.facts, acting.at_ms);
+    acting.facts = { ...calm, detectors: [detector({ id: "BL-7", kind: "blower", reads: [], against: [] })] };
+    is([lacks(acting).includes("ventilated"), lacks(acting).includes("purge")], [true, true]);
   },
   bends: () => {
     const acting = prepared(new Acting(draftOf({ ...entry, bends: 2 }), spaceFacts()));

@@ -33,6 +33,7 @@ export const AIR_RULES = {
   "judged as air": "what a gas detector sends is judged as air, whatever else it carries",
   "missing gases": "a message without the gases that a detector should carry counts as silence",
   ventilated: "while people are inside the space is ventilated",
+  "blower heard": "a blower that says it stands, or says nothing, ends the ventilation, whatever the permit's state",
   bends: "the hose has two bends at most when ventilating, one when purging",
   "first entrant": "corners and ducts are read from inside by one, nobody else goes in until they are",
   "from inside": "nobody reads a corner from the opening",

@@ -282,13 +282,16 @@ export function purgeState(
 ): Readonly<{ running: boolean; ready_ms: number | null; done: boolean; since_ms: number | null }> {
   const begun = lastOf(log, "purge begun");
   const ended = lastOf(log, "purge ended");
+  const broken = lastOf(log, "purge broken");
+  const isBroken = begun !== undefined && broken !== undefined && broken.at_ms >= begun.at_ms;
   const empty = latest(leftEmpty_ms(log), lastOf(log, "ventilation ended")?.at_ms ?? null, needsPurgeSince_ms(log));
-  const running = begun !== undefined && (ended === undefined || ended.at_ms < begun.at_ms);
+  const running = begun !== undefined && !isBroken && (ended === undefined || ended.at_ms < begun.at_ms);
   return {
     running,
     ready_ms: running ? begun.at_ms + begun.need_s * 1000 : null,
     // Begun after the space was last empty: air blown before that says nothing about the air after it.
-    done: !running && ended !== undefined && begun !== undefined && (empty === null || begun.at_ms >= empty),
+    done:
+      !running && !isBroken && ended !== undefined && begun !== undefined && (empty === null || begun.at_ms >= empty),
     since_ms: empty,
   };
 }

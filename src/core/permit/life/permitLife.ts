@@ -12,6 +12,7 @@ import { copiesOf, lastOf, putInOf, signedBy, type LogEntry, type NewEntry } fro
 import { peopleOn, type PermitCommand, type PermitFacts, type PermitLife } from "../record/permitTypes";
 import { missingFor, missingWhileLive } from "../requirements/requirements";
 import { goOff, handOver, signOn } from "../people/signOns";
+import { heardBlower } from "../air/blower";
 import { airIsFresh } from "../requirements/freshAir";
 import { stopped } from "../acts/stopped";
 
@@ -29,7 +30,7 @@ export function isRunOut(permit: Pick<PermitLife, "validTo_ms">, now_ms: number)
   return now_ms >= permit.validTo_ms;
 }
 
-/** The permit as the clock and the facts have it at this moment: run out, or stopped for what is missing. */
+/** The permit as the clock and the facts have it at this moment: run out, its blower heard to stand, or stopped for what is missing. */
 export function asAt(permit: PermitLife, facts: PermitFacts, now_ms: number): PermitLife {
   const mayRunOut = permit.state === "issued" || permit.state === "live" || permit.state === "suspended";
   if (mayRunOut && isRunOut(permit, now_ms)) {
@@ -40,10 +41,15 @@ export function asAt(permit: PermitLife, facts: PermitFacts, now_ms: number): Pe
       log: [...permit.log, { type: "ran out", at_ms: permit.validTo_ms, by: null }],
     };
   }
-  if (permit.state !== "live") return permit;
-  const missing = missingWhileLive({ permit, facts, now_ms });
-  return missing.length === 0 ? permit : stopped(permit, now_ms, null, missing[0]!.cause, reasonOf(missing));
+  if (OVER.has(permit.state)) return permit;
+  const heard = heardBlower(permit, facts, now_ms);
+  if (heard.state !== "live") return heard;
+  const missing = missingWhileLive({ permit: heard, facts, now_ms });
+  return missing.length === 0 ? heard : stopped(heard, now_ms, null, missing[0]!.cause, reasonOf(missing));
 }
+
+/** Nobody works under it any more: what runs there then is nothing of the permit's. */
+const OVER: ReadonlySet<PermitLife["state"]> = new Set(["run out", "work done", "closed", "cancelled"]);
 
 function reasonOf(missing: readonly Ask[]): string {
   return missing.map(({ words, unmet }) => `${words}: ${unmet}`).join(". ");

@@ -70,6 +70,8 @@ export function logWords(entry: LogEntry, nameOf: (id: PersonId) => string, time
       return `Blown out at ${entry.point} for ${entry.held_s} s`;
     case "purge begun":
       return `Purge begun, for ${Math.ceil(entry.need_s / 60)} min`;
+    case "purge broken":
+      return "The blower stood while it was purged: the purge is begun anew";
     case "purge ended":
       return "Purge ended";
     case "post taken":

@@ -92,6 +92,8 @@ export type LogEntry = Readonly<{ at_ms: number; by: PersonId | null }> &
     | Readonly<{ type: "flushed"; point: string; held_s: number }>
     | Readonly<{ type: "purge begun"; need_s: number }>
     | Readonly<{ type: "purge ended" }>
+    /** Its blower was heard to stand: it is begun anew. */
+    | Readonly<{ type: "purge broken" }>
     | Readonly<{ type: "post taken"; post: Post; person: PersonId }>
     /** `to` took it at the same moment; null only when nothing needs the post any more. */
     | Readonly<{ type: "post left"; post: Post; person: PersonId; to: PersonId | null }>

@@ -3,6 +3,7 @@ import { sweepTarget } from "../../atmosphere/gasesOf";
 import { manholePurge } from "../../atmosphere/manholePurge";
 import { isVentilated, purgeState } from "../air/airTests";
 import { keeps } from "../air/airRules";
+import { blowerFault } from "../air/blower";
 import { entriesOf } from "../record/permitLog";
 import type { PermitFacts } from "../record/permitTypes";
 import { airInside, airOutside } from "./air";
@@ -129,10 +130,7 @@ export const ENTRY_ASKS: Readonly<Record<string, AskMaker>> = {
   ventilated: (context) => {
     if (!keeps("ventilated")) return null;
     const { permit, facts } = context;
-    const blowers = facts.detectors.filter(({ kind }) => kind === "blower");
-    const faults = blowers.flatMap(({ id, against, silent }) => (silent ? [`${id} is silent`] : against));
-    const unmet =
-      faults.length > 0 ? faults.join("; ") : isVentilated(permit.log) ? null : "the blower does not run for them";
+    const unmet = blowerFault(facts) ?? (isVentilated(permit.log) ? null : "the blower does not run for them");
     return known("ventilated", "The space is ventilated while people are inside", unmet, {
       before: "accept",
       holds: "inside",

@@ -171,6 +171,7 @@ const EACH: { [Code in Refusal["code"]]: Extract<Refusal, { code: Code }> } = {
   "second instrument needed": { code: "second instrument needed", point: "top" },
   "issuer decides": { code: "issuer decides", point: "top" },
   purging: { code: "purging", permit: "P-1" },
+  "blower stands": { code: "blower stands", why: "BL-1: the blower stands" },
   "not ventilated": { code: "not ventilated", permit: "P-1" },
   "break not over": { code: "break not over", permit: "P-1" },
   "online only": { code: "online only", act: "sign on to a permit" },

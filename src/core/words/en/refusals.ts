@@ -373,6 +373,8 @@ function wordsOf(refusal: Refusal): string {
       return `Where no cause is found at ${refusal.point} the issuer decides, with a detector standing there.`;
     case "purging":
       return `Permit ${refusal.permit} is being purged. End the purge, then ventilate.`;
+    case "blower stands":
+      return `The blower reports by itself that it does not run: ${refusal.why}. Switch it on, and see that it sends; then say that it runs.`;
     case "not ventilated":
       return `Nobody wrote down that a blower runs under permit ${refusal.permit}.`;
     case "break not over":

@@ -49,6 +49,7 @@ const PERMIT: Readonly<Record<string, Words>> = {
   "permit.hand-over": ({ pairs }) => `handed the work over at shift change, ${many(count(pairs), "person", "people")}`,
   "permit.stop": ({ cause, reason }) => `stopped the work, ${text(cause)}${told(reason)}`,
   "permit.stopped-by-itself": own("the work stopped by itself"),
+  "permit.blower-stands": own("the blower stands"),
   "permit.ran-out": own("the permit expired"),
   "permit.resume": plain("let the work go on"),
   "permit.revalidate": plain("revalidated the permit for the shift"),
