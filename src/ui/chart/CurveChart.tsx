@@ -7,6 +7,8 @@ const [WIDTH, HEIGHT] = [640, 372];
 /** A label of a large figure reaches so far to either side of its tick. */
 const HALF_LABEL = 36;
 const INSET = { left: 74, right: 24, top: 38, bottom: 74 };
+/** A bold letter of a label is about so wide. */
+const LETTER = 8.6;
 /** Two labels closer than this would run into each other. */
 const ROOM = 20;
 
@@ -135,7 +137,8 @@ export function CurveChart({ picture, units }: { picture: Extract<Picture, { kin
       ))}
       {picture.marks.map((mark) => {
         const [cx, cy] = at([mark.x, mark.y]);
-        const right = cx > WIDTH * 0.7;
+        // Beyond the mark, where the curve has ended, unless it would not fit there.
+        const right = cx + 12 + mark.words.length * LETTER > WIDTH;
         return (
           <g key={mark.words}>
             <line x1={cx} x2={cx} y1={cy} y2={HEIGHT - INSET.bottom} stroke="currentColor" strokeDasharray="2 4" />

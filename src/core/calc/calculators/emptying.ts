@@ -109,8 +109,7 @@ export const tankDrain = calculator({
         },
       ],
       governs: "time_s",
-      formula:
-        "t = ∫ A(h)/(C_d·A_o·√(2·(g·h + p/ρ))) dh; vertical: A_t/(C_d·A_o)·√(2/g)·(√h₁ − √h₂); behind a hose v from h + p/(ρ·g) = (1/C_d² + f·L/D)·v²/2g, f by Churchill",
+      formula: "t = ∫ A(h)/(A_o·v(h)) dh, h + p/(ρ·g) = (1/C_d² + f·L/D)·v²/2g, f of the hose by Churchill",
       source: `${CROWL_SOURCES}; Churchill 1977, from memory`,
       validity: "A vented tank, an outlet much smaller than the tank, a hose that lies level and stays full.",
       warnings: [

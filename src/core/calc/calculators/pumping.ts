@@ -30,7 +30,7 @@ export const pumpOut = calculator({
       min: 0,
       max: 4e8,
       default: 2340,
-      hint: "water at 20 °C 2.34 kPa",
+      hint: "as it stands here for water at 20 °C; what is hot or light has far more",
     }),
     above_Pa: size("Pressure over the liquid, absolute", "pressure", { max: 4e8, default: STANDARD_ATMOSPHERE_Pa }),
   },

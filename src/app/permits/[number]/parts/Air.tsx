@@ -216,7 +216,7 @@ function Purge({ permit, person, now_ms }: Omit<Props, "timeZone">) {
       <p className="mb-2">
         {purge.need_s === null
           ? "This blower never gets the air clean."
-          : `${span(purge.need_s * 1000)} each time, by the longer of rule and sum. `}
+          : `${span(Math.ceil(purge.need_s / 60) * 60_000)} each time, by the longer of rule and sum. `}
         {purge.running ? (
           <>
             Running: <SampleTimer ready_ms={purge.ready_ms!} now_ms={now_ms} done="long enough." />
@@ -234,42 +234,44 @@ function Purge({ permit, person, now_ms }: Omit<Props, "timeZone">) {
           <strong>Nothing ventilates it for those inside.</strong>
         )}
       </p>
-      {may && !purge.running && !purge.ventilated && (
-        <ActForm
-          act="permit.begin-ventilation"
-          label="Ventilate"
-          fixed={{ permit: permit.number }}
-          button="It ventilates from now on"
-          compact
-        />
-      )}
-      {may && purge.ventilated && (
-        <ActForm
-          act="permit.end-ventilation"
-          label="The blower stands"
-          fixed={{ permit: permit.number }}
-          button={permit.isAnyoneInside ? "The blower stands: everybody out" : "The blower stands"}
-          compact
-        />
-      )}
-      {may && !purge.running && (
-        <ActForm
-          act="permit.begin-purge"
-          label="Begin to purge"
-          fixed={{ permit: permit.number }}
-          button="The blower runs"
-          compact
-        />
-      )}
-      {may && purge.running && (
-        <ActForm
-          act="permit.end-purge"
-          label="End the purge"
-          fixed={{ permit: permit.number }}
-          button="End the purge"
-          compact
-        />
-      )}
+      <div className="flex flex-wrap gap-3">
+        {may && !purge.running && !purge.ventilated && (
+          <ActForm
+            act="permit.begin-ventilation"
+            label="Ventilate"
+            fixed={{ permit: permit.number }}
+            button="It ventilates from now on"
+            compact
+          />
+        )}
+        {may && purge.ventilated && (
+          <ActForm
+            act="permit.end-ventilation"
+            label="The blower stands"
+            fixed={{ permit: permit.number }}
+            button={permit.isAnyoneInside ? "The blower stands: everybody out" : "The blower stands"}
+            compact
+          />
+        )}
+        {may && !purge.running && !permit.isAnyoneInside && (
+          <ActForm
+            act="permit.begin-purge"
+            label="Begin to purge"
+            fixed={{ permit: permit.number }}
+            button={purge.done ? "Purge it once more" : "It is purged from now on"}
+            compact
+          />
+        )}
+        {may && purge.running && (
+          <ActForm
+            act="permit.end-purge"
+            label="End the purge"
+            fixed={{ permit: permit.number }}
+            button="End the purge"
+            compact
+          />
+        )}
+      </div>
     </div>
   );
 }
