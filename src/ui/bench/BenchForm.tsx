@@ -14,6 +14,8 @@ type Props = Readonly<{
   initial: Typed;
   units: UnitSystem;
   fault: Fault | null;
+  /** The job or permit with which the figure is to be kept; empty for none. */
+  to: string;
   /** Which tag a circle is drawn around; undefined where no circle is drawn. */
   at?: string;
   places?: readonly string[];
@@ -23,7 +25,7 @@ type Props = Readonly<{
 const PAUSE_MS = 250;
 
 /** The inputs of a calculator. Everything typed goes into the address at once, so that a link carries it. */
-export function BenchForm({ path, fields, initial, units, fault, at, places = [] }: Props) {
+export function BenchForm({ path, fields, initial, units, fault, to, at, places = [] }: Props) {
   const router = useRouter();
   const [typed, setTyped] = useState<Typed>(initial);
   const [where, setWhere] = useState(at ?? "");
@@ -38,6 +40,7 @@ export function BenchForm({ path, fields, initial, units, fault, at, places = []
     timer.current = setTimeout(() => {
       const words = addressOfTyped(fields, next, units);
       if (place !== "") words.set("at", place);
+      if (to !== "") words.set("to", to);
       start(() => router.replace(`${path}?${words.toString()}`, { scroll: false }));
     }, PAUSE_MS);
   }

@@ -31,6 +31,7 @@ export default async function CalculatorPage({ params, searchParams }: Params) {
   const done: Calculated = asked.ok ? answer(which, asked.raw, units) : asked;
   const isReach = done.ok && done.calculation.picture?.kind === "reach";
   const areas = isReach ? siteBlocks() : [];
+  const to = typeof address.to === "string" ? address.to : "";
   const tag = typeof address.at === "string" ? address.at : "";
   return (
     <div className="px-4 py-4 md:px-5">
@@ -51,6 +52,7 @@ export default async function CalculatorPage({ params, searchParams }: Params) {
           initial={typedOf(which.fields, address, asked.ok ? asked.raw : {}, units)}
           units={units}
           fault={done.ok ? null : done}
+          to={to}
           {...(isReach ? { at: tag, places: allPlaces() } : {})}
         />
         <section aria-label="Answer" aria-live="polite" className="space-y-6">
@@ -95,6 +97,7 @@ export default async function CalculatorPage({ params, searchParams }: Params) {
               autoComplete="off"
               className="tag max-w-36"
               placeholder="J-0005"
+              defaultValue={to}
             />
             <Field label="Note" name="note" maxLength={300} className="min-w-72" />
           </ActForm>

@@ -4,6 +4,7 @@ import type { Metadata } from "next";
 import Link from "next/link";
 import { notFound } from "next/navigation";
 import type { ReactNode } from "react";
+import { sumsOf } from "@/core/permit/kinds/sums";
 import { figure } from "@/core/units/format";
 import type { UnitSystem } from "@/core/units/units";
 import { figuresFor } from "@/server/figures/dayView";
@@ -11,6 +12,7 @@ import { mayDo, permitView, type PermitView } from "@/server/permit/permitView";
 import { removalsOf } from "@/server/box/removals";
 import { requirePerson } from "@/server/people/session";
 import { requestTime_ms, siteTimeZone } from "@/server/runtime/siteTime";
+import { AskedSums } from "@/ui/bench/AskedSums";
 import { AttachedFigures } from "@/ui/bench/AttachedFigures";
 import { HandOverForm } from "@/ui/locks/HandOverForm";
 import { Removals } from "@/ui/locks/Removals";
@@ -83,6 +85,14 @@ export default async function PermitPage({ params }: Params) {
           <Asks permit={permit} person={person} />
           {!testsGas && <Air permit={permit} person={person} now_ms={now_ms} timeZone={timeZone} />}
           <Reach permit={permit} units={person.units} />
+          {permit.state !== "closed" && permit.state !== "cancelled" && (
+            <AskedSums
+              sums={sumsOf(permit.details, permit.ruleProfile)}
+              to={permit.number}
+              kept={new Set(figures.map(({ calculator }) => calculator))}
+              units={person.units}
+            />
+          )}
           {figures.length > 0 && <AttachedFigures figures={figures} units={person.units} timeZone={timeZone} />}
           <Story permit={permit} timeZone={timeZone} />
         </div>
