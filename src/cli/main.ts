@@ -1,5 +1,6 @@
 import { readFileSync } from "node:fs";
 import { basename } from "node:path";
+import { meantFor } from "../core/calc/meant";
 import { answerOf, calculate } from "../core/calc/calculator";
 import { calculatorNamed, CALCULATORS } from "../core/calc/calculators/calculators";
 import { check } from "../core/plan/check";
@@ -39,7 +40,11 @@ function calc([name = "", text]: readonly string[]): void {
     );
   }
   const done = calculate(which, take(parseJson(text ?? readText(0), name)));
-  if (!done.ok) throw new BadInput([name, done.key].filter(Boolean).join(", ") + `: ${done.message}`);
+  if (!done.ok) {
+    const meant = meantFor(which.fields, done.key);
+    const where = [name, done.key].filter(Boolean).join(", ");
+    throw new BadInput(`${where}: ${done.message}${meant === "" ? "" : ` (${meant})`}`);
+  }
   process.stdout.write(`${JSON.stringify(answerOf(done), null, 2)}\n`);
 }
 

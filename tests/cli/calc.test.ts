@@ -56,7 +56,12 @@ test("the critical path names its steps, and a circle is refused by name", () =>
 });
 
 test.each([
-  [["static-head", "{}"], "static-head, density_kg_m3: is missing"],
+  [["static-head", "{}"], "static-head, density_kg_m3: is missing (in kg/m³)"],
+  [["hidden-gas", '{"oxygen":20.8}'], "hidden-gas, oxygen: must be at most 0.25 (as a fraction of 1: 21 % is 0.21)"],
+  [
+    ["mixture-lfl", '{"parts":[{"vol":0.8,"lfl":1.2}]}'],
+    "mixture-lfl, parts.1.lfl: must be at most 1 (as a fraction of 1: 21 % is 0.21)",
+  ],
   [["static-head", '{"density_kg_m3":0,"height_m":1}'], "static-head, density_kg_m3: must be above 0"],
   [["static-head", '{"density_kg_m3":"1,5","height_m":1}'], "static-head, density_kg_m3: must be a number"],
   [["static-head", '{"density_kg_m3":1000,"height_m":1000000000}'], "static-head, height_m: must be at most 5000"],

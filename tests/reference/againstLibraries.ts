@@ -71,6 +71,10 @@ function compareCase(one: PhysicsCase, answer: Figures, likenesses: Readonly<Rec
   const ours: Record<string, unknown> = Object.fromEntries(
     done.calculation.results.map(({ key, value }) => [key, value]),
   );
+  // What is yes or no is compared as 1 or 0.
+  for (const [key, value] of Object.entries(done.calculation.also ?? {})) {
+    if (typeof value === "boolean") ours[key] = value ? 1 : 0;
+  }
   const steps = done.calculation.also?.steps as { early_s: number }[] | undefined;
   if (steps) ours.early_s = steps.map((step) => step.early_s);
   for (const [key, theirs] of Object.entries(answer)) {

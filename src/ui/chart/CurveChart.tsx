@@ -151,7 +151,7 @@ export function CurveChart({ picture, units }: { picture: Extract<Picture, { kin
             />
             <text
               x={cx + (right ? -12 : 12)}
-              y={Math.max(INSET.top + 12, cy - (cy > HEIGHT - INSET.bottom - 30 ? 14 : -20))}
+              y={Math.max(INSET.top + 12, cy - (cy > HEIGHT - INSET.bottom - 30 ? (right ? 32 : 14) : -20))}
               textAnchor={right ? "end" : "start"}
               fontWeight={700}
               className="halo"

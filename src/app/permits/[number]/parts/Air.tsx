@@ -312,23 +312,29 @@ function Detectors({ permit, person, timeZone }: Omit<Props, "now_ms">) {
         </ul>
       )}
       {mayPost && freeDetectors.length > 0 && !["closed", "cancelled", "work done"].includes(permit.state) && (
-        <ActForm act="detector.post" label="Post a detector" fixed={{ permit: permit.number }} button="Post it" compact>
-          <SelectField label="Detector" name="detector" className="tag w-32">
-            {freeDetectors.map((id) => (
-              <option key={id}>{id}</option>
-            ))}
-          </SelectField>
-          <SelectField
-            label="It stands"
-            name="place"
-            className="w-56"
-            hint="At a test point it keeps that point fresh, if it sees all that is asked."
+        <>
+          <p className="mb-1 text-sm opacity-85">
+            At a test point it keeps that point fresh, if it sees all that is asked.
+          </p>
+          <ActForm
+            act="detector.post"
+            label="Post a detector"
+            fixed={{ permit: permit.number }}
+            button="Post it"
+            compact
           >
-            {permit.detectorPlaces.map((place) => (
-              <option key={place}>{place}</option>
-            ))}
-          </SelectField>
-        </ActForm>
+            <SelectField label="Detector" name="detector" className="tag w-32">
+              {freeDetectors.map((id) => (
+                <option key={id}>{id}</option>
+              ))}
+            </SelectField>
+            <SelectField label="It stands" name="place" className="w-56">
+              {permit.detectorPlaces.map((place) => (
+                <option key={place}>{place}</option>
+              ))}
+            </SelectField>
+          </ActForm>
+        </>
       )}
       <p className="sr-only">Times are in {timeZone}.</p>
     </div>
