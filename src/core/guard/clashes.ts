@@ -2,13 +2,25 @@ import { weakDevices } from "../judge/weakDevices";
 import { limitsLost } from "../losses/limitsLost";
 import type { StateGraph } from "../trace/stateGraph";
 
-/** One plan needs a device stopping that another job needs passing. */
-export type Clash = Readonly<{ device: string; stoppedBy: string; neededBy: string }>;
+/**
+ * One plan needs a device stopping that another job needs passing: as that job asked, or because the other's points count on the
+ * relief behind it.
+ */
+export type Clash = Readonly<{ device: string; stoppedBy: string; neededBy: string; why: "asked" | "relief" }>;
+
+/** What a job stops, by its locks and by its plan, and what it asked to be left passing. */
+export type Stops = Readonly<{ number: string; points: readonly string[]; mustPass: readonly string[] }>;
+
+/** Clashes of one job with the others, to either side. Cost: see limitClashesOf. */
+export function clashesWith(graph: StateGraph, own: Stops, others: readonly Stops[]): Clash[] {
+  const all = [own, ...others.filter(({ number }) => number !== own.number)];
+  return [...clashesOf(all), ...limitClashesOf(graph, all)].filter(({ stoppedBy, neededBy }) =>
+    [stoppedBy, neededBy].includes(own.number),
+  );
+}
 
 /** Cost: linear in points and needs. */
-export function clashesOf(
-  jobs: readonly Readonly<{ number: string; points: readonly string[]; mustPass: readonly string[] }>[],
-): Clash[] {
+export function clashesOf(jobs: readonly Stops[]): Clash[] {
   const stopped = new Map<string, string[]>();
   for (const { number, points } of jobs) {
     for (const device of points) stopped.set(device, [...(stopped.get(device) ?? []), number]);
@@ -17,7 +29,7 @@ export function clashesOf(
     mustPass.flatMap((device) =>
       (stopped.get(device) ?? [])
         .filter((other) => other !== number)
-        .map((other) => ({ device, stoppedBy: other, neededBy: number })),
+        .map((other) => ({ device, stoppedBy: other, neededBy: number, why: "asked" as const })),
     ),
   );
 }
@@ -54,6 +66,7 @@ export function limitClashesOf(
           device,
           stoppedBy: other.number,
           neededBy: number,
+          why: "relief" as const,
         }));
       });
   });

@@ -33,7 +33,7 @@ const FACTS: JobFacts = {
   revision: 3,
   plan: () => planned(),
   accepted: [],
-  needing: [],
+  clashes: () => [],
   standing: null,
   isKnown: (person) => person !== id("nobody"),
   nameOf: (person) => person,
@@ -70,8 +70,11 @@ describe("the life of a job", () => {
     expect(code(approve, { plan: short, accepted: [ACCEPTED] })).toBe("open");
     expect(code(approve, { plan: short, accepted: [{ ...ACCEPTED, measures: [] }] })).toBe("plan falls short");
     expect(code(approve, { plan: short, accepted: [{ ...ACCEPTED, measures: ["survey"] }] })).toBe("plan falls short");
-    expect(code(approve, { needing: [{ job: "J-2", mustPass: ["V-1"] }] })).toBe("must stay passing");
-    expect(code(approve, { needing: [{ job: "J-2", mustPass: ["V-2"] }] })).toBe("open");
+    const why = "asked" as const;
+    const stops = { device: "V-1", stoppedBy: JOB.number, neededBy: "J-2", why };
+    expect(code(approve, { clashes: () => [stops] })).toBe("must stay passing");
+    const needs = { device: "V-9", stoppedBy: "J-2", neededBy: JOB.number, why: "relief" as const };
+    expect(code(approve, { clashes: () => [needs] })).toBe("stopped elsewhere");
   });
   test("a plan that stands is changed only while one of its steps is stuck, and only by accepting", () => {
     expect(code({ type: "adjust" })).toBe("open");

@@ -1,3 +1,4 @@
+import type { Clash } from "../guard/clashes";
 import type { PersonId } from "../people/roles";
 import { fitting, shortfallsNotAccepted, wayOf, type Accepted } from "../plan/deviations";
 import type { Plan } from "../plan/plan";
@@ -46,8 +47,8 @@ export type JobFacts = Readonly<{
   revision: number;
   plan: () => Read<Plan>;
   accepted: readonly Accepted[];
-  /** Other live jobs and the devices that they need passing. */
-  needing: readonly Readonly<{ job: string; mustPass: readonly string[] }>[];
+  /** Where this plan stops what another live job needs passing, or needs passing what another stops. */
+  clashes: (plan: Plan) => readonly Clash[];
   /** Its isolation that is not restored, and whether one of its steps is stuck. */
   standing: Readonly<{ isolation: string; stuck: boolean }> | null;
   isKnown: (person: PersonId) => boolean;
@@ -148,13 +149,15 @@ function notPlanned({ standing }: JobFacts, orStuck: boolean) {
 }
 
 /** Why nobody may work to this plan as it stands; null when they may. */
-export function planFault(plan: Plan, facts: Pick<JobFacts, "accepted" | "needing">): Refusal | null {
+export function planFault(plan: Plan, facts: Pick<JobFacts, "accepted" | "clashes">): Refusal | null {
   if (plan.unlinked.length > 0) return { code: "nothing known of", places: plan.unlinked };
   const open = shortfallsNotAccepted(plan, facts.accepted);
   if (open.length > 0) return { code: "plan falls short", ways: open.map(wayOf) };
-  for (const { job, mustPass } of facts.needing) {
-    const point = plan.points.find(({ device }) => mustPass.includes(device));
-    if (point) return { code: "must stay passing", device: point.device, job };
-  }
-  return null;
+  const [clash] = facts.clashes(plan);
+  if (clash === undefined) return null;
+  const { device } = clash;
+  const relief = clash.why === "relief";
+  return plan.points.some((point) => point.device === device)
+    ? { code: "must stay passing", device, job: clash.neededBy, relief }
+    : { code: "stopped elsewhere", device, job: clash.stoppedBy, relief };
 }

@@ -94,7 +94,7 @@ test("another job that stops the relief is a clash with the job whose points cou
   const { graph } = letDown();
   const own = { number: "J-1", points: ["V-1"] };
   expect(limitClashesOf(graph, [own, { number: "J-2", points: ["V-R"] }])).toEqual([
-    { device: "V-R", stoppedBy: "J-2", neededBy: "J-1" },
+    { device: "V-R", stoppedBy: "J-2", neededBy: "J-1", why: "relief" },
   ]);
   expect(limitClashesOf(graph, [own, { number: "J-2", points: [] }])).toEqual([]);
   // Whoever counts on nothing behind the limit needs no relief.

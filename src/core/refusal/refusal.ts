@@ -79,7 +79,8 @@ export type Refusal =
       harms: readonly LiftHarm[];
     }
   | { code: "swap not proved"; fault: SwapFault }
-  | { code: "must stay passing"; device: string; job: string }
+  | { code: "must stay passing"; device: string; job: string; relief: boolean }
+  | { code: "stopped elsewhere"; device: string; job: string; relief: boolean }
   | { code: "plant changed"; planned: number; now: number }
   | { code: "changed meanwhile" }
   | { code: "bad register"; first: string; more: number }

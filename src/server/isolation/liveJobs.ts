@@ -1,4 +1,5 @@
 import { and, eq, isNotNull, ne, sql } from "drizzle-orm";
+import type { Stops } from "../../core/guard/clashes";
 import type { LiveJob } from "../../core/guard/guardRelease";
 import type { Tx } from "../db/database";
 import { isAmong } from "../db/isAmong";
@@ -11,6 +12,35 @@ import { grouped } from "../runtime/grouped";
 /** An isolation that holds points now, as one of its jobs counts on it. */
 export type HeldIsolation = LiveJob &
   Readonly<{ peopleIds: readonly string[]; isolation: string; isolationState: string; plantRevision: number }>;
+
+/**
+ * What every job with an isolation that is not restored stops, by its locks and by its plan: a point that nobody has locked yet
+ * will be. Cost: three queries, however many.
+ */
+export function liveStops(tx: Tx): Stops[] {
+  const rows = tx
+    .select({ isolationId: isolations.id, inputs: isolations.inputs, number: jobs.number })
+    .from(isolations)
+    .innerJoin(jobIsolations, eq(jobIsolations.isolationId, isolations.id))
+    .innerJoin(jobs, eq(jobs.id, jobIsolations.jobId))
+    .where(ne(isolations.state, "restored"))
+    .all();
+  const ids = [...new Set(rows.map(({ isolationId }) => isolationId))];
+  const held = heldTags(tx, ids);
+  const planned = grouped(
+    tx
+      .select({ isolationId: steps.isolationId, subject: sql<string>`json_extract(${steps.step}, '$.subject')` })
+      .from(steps)
+      .where(and(isAmong(steps.isolationId, ids), sql`json_extract(${steps.step}, '$.kind') = 'lock'`))
+      .all(),
+    ({ isolationId }) => isolationId,
+  );
+  return rows.map(({ isolationId, inputs, number }) => ({
+    number,
+    points: [...new Set([...held(isolationId), ...planned(isolationId).map(({ subject }) => subject)])],
+    mustPass: inputs.mustPass,
+  }));
+}
 
 /** Every job that stands on an isolation not restored, with the points it holds now. Cost: seven queries, however many. */
 export function liveJobs(tx: Tx): HeldIsolation[] {

@@ -8,7 +8,7 @@ import { isolations } from "../db/schema";
 import { acceptedFor, standInsFor } from "../job/deviationStore";
 import { loadIsolation } from "./isolationStore";
 import { strike } from "../job/jobStore";
-import { liveJobs } from "./liveJobs";
+import { clashesHere } from "../job/clashesHere";
 import { plannedFor, stillPlanned, type Planned } from "../job/planned";
 import { nextJob, wantsNewPlan, whyNoPlan } from "./nextJob";
 import { currentPlant } from "../plant/plantStore";
@@ -71,13 +71,13 @@ export const replan = defineAct({
     if (plant.revision !== input.plantRevision) {
       return refused({ code: "plant changed", planned: input.plantRevision, now: plant.revision });
     }
-    const { job, jobId } = nextJob(tx, stored);
+    const { job, jobId, jobNumber } = nextJob(tx, stored);
     const made = stillPlanned(tx, prepared, plant.revision, job);
     if (!made.ok) return refused({ code: "device not usable", why: whyNoPlan(made) });
     const next = { plan: made.value, job, jobId };
     const fault = planFault(next.plan, {
       accepted: acceptedFor(tx, next.jobId),
-      needing: liveJobs(tx).map((one) => ({ job: one.number, mustPass: one.job.mustPass })),
+      clashes: (plan) => clashesHere(tx, { number: jobNumber, mustPass: job.mustPass }, plan, plant.graph),
     });
     if (fault) return refused(fault);
     const outcome = changeIsolation(context, subject, {

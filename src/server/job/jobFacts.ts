@@ -10,6 +10,8 @@ import { loadIsolation } from "../isolation/isolationStore";
 import { liveJobs } from "../isolation/liveJobs";
 import { namesOf } from "../people/signIn";
 import { lazily } from "../runtime/lazily";
+import { plantAt } from "../plant/plantStore";
+import { clashesHere } from "./clashesHere";
 import { acceptedFor } from "./deviationStore";
 
 type Row = typeof jobs.$inferSelect;
@@ -34,7 +36,8 @@ export function jobFacts(tx: Tx, row: Row, revision = 0, plan: () => Read<Plan> 
     revision: () => revision,
     plan: () => plan,
     accepted: () => acceptedFor(tx, row.id),
-    needing: () => liveJobs(tx).map(({ number, job }) => ({ job: number, mustPass: job.mustPass })),
+    clashes: () => (made) =>
+      clashesHere(tx, { number: row.number, mustPass: row.job.mustPass }, made, plantAt(tx, revision).graph),
     standing: () => standingOf(tx, row.id),
     isKnown: () => (id) => tx.select({ id: people.id }).from(people).where(eq(people.id, id)).get() !== undefined,
     nameOf: () => namesOf(tx),

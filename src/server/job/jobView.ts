@@ -1,6 +1,7 @@
 import type { JobState } from "../../core/job/jobLife";
 import { asc, eq } from "drizzle-orm";
-import { clashesOf, limitClashesOf, type Clash } from "../../core/guard/clashes";
+import type { Clash } from "../../core/guard/clashes";
+import { clashesHere } from "./clashesHere";
 import type { Plan } from "../../core/plan/plan";
 import { type Job } from "../../core/request/jobFile";
 import { nextAct, type NextAct } from "../../core/job/nextAct";
@@ -214,13 +215,12 @@ export function deviationsOf(view: JobView): readonly StoredDeviation[] {
 
 /** Devices that one job stops and another needs passing, this job among them. */
 export function clashesFor(view: JobView, made: Plan): readonly Clash[] {
-  const others = liveJobs(database())
-    .filter(({ number }) => number !== view.number)
-    .map(({ number, job, holds }) => ({ number, points: holds, mustPass: job.mustPass }));
-  const own = { number: view.number, points: made.points.map((point) => point.device), mustPass: view.job.mustPass };
-  const all = [own, ...others];
-  return [...clashesOf(all), ...limitClashesOf(plantAt(database(), view.plantRevision).graph, all)].filter((clash) =>
-    [clash.stoppedBy, clash.neededBy].includes(view.number),
+  const db = database();
+  return clashesHere(
+    db,
+    { number: view.number, mustPass: view.job.mustPass },
+    made,
+    plantAt(db, view.plantRevision).graph,
   );
 }
 

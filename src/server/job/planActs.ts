@@ -16,7 +16,7 @@ import { defineAct } from "../act/act";
 
 const reason = z.string("the reason is missing").trim().min(3, "write the reason").max(500, "at most 500 characters");
 
-/** A planner's change to a plan before it is approved: a device pinned in, struck out, or neither. */
+/** A planner's change to a plan before it is approved: a device pinned in, struck out, kept passing, or none of them. */
 export const adjustPlan = defineAct({
   type: "plan.adjust",
   words: "change a plan",
@@ -25,7 +25,7 @@ export const adjustPlan = defineAct({
   input: z.object({
     job: z.string(),
     device: z.string("the device is missing").trim().min(1, "name a device").max(80),
-    to: z.enum(["pinned", "struck", "left to the engine"]),
+    to: z.enum(["pinned", "struck", "passing", "left to the engine"]),
     reason,
   }),
   prepare: async (db, input): Promise<Planned | null> => {
@@ -48,13 +48,14 @@ export const adjustPlan = defineAct({
   },
 });
 
-/** A job with a device pinned in, struck out, or neither. */
+/** A job with a device pinned in, struck out, kept passing, or none of them. */
 function adjusted(job: Job, { device, to }: Readonly<{ device: string; to: string }>): Job {
   const without = (tags: readonly string[]) => tags.filter((tag) => tag !== device);
   return {
     ...job,
     pinned: [...without(job.pinned), ...(to === "pinned" ? [device] : [])],
     struck: [...without(job.struck), ...(to === "struck" ? [device] : [])],
+    mustPass: [...without(job.mustPass), ...(to === "passing" ? [device] : [])],
   };
 }
 

@@ -65,8 +65,8 @@ export function TimelinePlanner({
         />
         <p className="mt-2 max-w-5xl text-sm opacity-85">
           Solid or thick: decides when work may start. Thin: may slip as far as its dots. Hatched: a wait. Striped
-          ground: outside the window. Upright lines mark shift changes. Drag the handles, or use the arrow keys, to move
-          the start and the end of the window.
+          ground: outside the window. Upright lines mark shift changes. Where the air is tested again the work stands
+          meanwhile. Drag the handles, or use the arrow keys, to move the start and the end of the window.
         </p>
       </div>
       <div className="grid grid-cols-[minmax(0,1fr)] gap-x-14 gap-y-8 lg:grid-cols-[24rem_minmax(0,1fr)]">

@@ -21,6 +21,7 @@ test.each([
   ],
   ["permit.go-in", { person: "p1" }, {}, "let Nell Arden enter"],
   ["plan.adjust", { device: "V-1", to: "struck", reason: "seized" }, {}, "excluded V-1: seized"],
+  ["plan.adjust", { device: "V-1", to: "passing", reason: "cools" }, {}, "kept passing V-1: cools"],
   ["deviation.accept", { ways: ["a"], measures: ["b", "c"] }, {}, "accepted 1 shortfall with 2 measures"],
 ] as const)("%s %j", (type, said, came, sentence) => {
   expect(rowSentence(type, said, came, nameOf)).toBe(sentence);

@@ -172,7 +172,14 @@ const WORK: Readonly<Record<string, Words>> = {
   "job.set-up": plain("said what the job is carried out with"),
   "job.close": plain("closed the job, back in service"),
   "plan.adjust": ({ device, to, reason }) => {
-    const how = to === "pinned" ? "included" : to === "struck" ? "excluded" : "left to the engine";
+    const how =
+      to === "pinned"
+        ? "included"
+        : to === "struck"
+          ? "excluded"
+          : to === "passing"
+            ? "kept passing"
+            : "left to the engine";
     return `${how} ${text(device)}${told(reason)}`;
   },
   "deviation.accept": ({ ways, measures, reason }) =>

@@ -120,7 +120,9 @@ export async function PointsStage({
         {clashes.map((clash) => (
           <p key={`${clash.device}${clash.stoppedBy}`} className="border-error border-l-4 px-3 py-1">
             <span className="tag">{clash.device}</span> is stopped for job {clash.stoppedBy} and must stay passing for
-            job {clash.neededBy}. Both cannot be: agree another point.
+            job {clash.neededBy}
+            {clash.why === "relief" && ", whose points count on the relief behind it"}. Both cannot be: agree another
+            point.
           </p>
         ))}
         {glowing && (
@@ -170,7 +172,10 @@ export async function PointsStage({
           />
         </Drawer>
         {!view.isolation && person.roles.includes("coordinator") && (
-          <Drawer title="Change the plan" count={view.job.pinned.length + view.job.struck.length}>
+          <Drawer
+            title="Change the plan"
+            count={view.job.pinned.length + view.job.struck.length + view.job.mustPass.length}
+          >
             <PlannerChanges view={view} />
           </Drawer>
         )}
