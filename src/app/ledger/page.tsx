@@ -1,6 +1,7 @@
 import type { Metadata } from "next";
 import Link from "next/link";
 import { actWords } from "@/server/acts/acts";
+import { mayTakeLedger } from "@/server/ledger/ledgerLines";
 import { ledgerPage, LEDGER_PAGE } from "@/server/ledger/ledgerPage";
 import { requirePerson } from "@/server/people/session";
 import { siteTimeZone } from "@/server/runtime/siteTime";
@@ -14,7 +15,7 @@ export default async function LedgerPage({
 }: {
   searchParams: Promise<{ find?: string; page?: string }>;
 }) {
-  await requirePerson();
+  const person = await requirePerson();
   const { find = "", page: asked } = await searchParams;
   const page = Math.max(1, Math.floor(Number(asked)) || 1);
   const { rows, found, head } = ledgerPage(find, page);
@@ -33,6 +34,15 @@ export default async function LedgerPage({
         Every act and every refusal, never changed. <span className="num">{head.seq}</span> rows; each carries the hash
         of the one before, the last is <span className="tag break-all whitespace-normal">{head.hash.slice(0, 16)}</span>
         . <span className="tag">./lantern verify</span> compares it with all that it speaks of.
+        {mayTakeLedger(person) && (
+          <>
+            {" "}
+            <a href="/ledger/lines" download className="link">
+              Take all of it out as lines of JSON
+            </a>
+            , which a script of fifty lines in the documents checks without this program.
+          </>
+        )}
       </p>
       <form role="search" className="mb-6 flex max-w-xl items-end gap-3" action="/ledger">
         <label className="flex grow flex-col gap-1">
