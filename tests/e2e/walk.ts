@@ -51,6 +51,10 @@ export async function fillStep(
     else if (name.startsWith("readings ")) await input.fill("0");
     else if (name in given && type !== "file") await input.fill(given[name]!);
   }
+  // At the work first, then at each way in.
+  for (const place of await form.locator('select[name^="earth place"]').all()) {
+    if ((await place.inputValue()) === "") await place.selectOption({ index: 1 });
+  }
   const labels = await form.locator("label").allInnerTexts();
   for (const [label, number] of Object.entries(INSTRUMENTS)) {
     if (labels.some((text) => text.includes(label))) await form.getByLabel(label, { exact: true }).fill(number);

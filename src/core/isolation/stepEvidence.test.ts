@@ -170,6 +170,8 @@ describe("what else a step asks", () => {
     expect(code(earth, {})).toBe("reading missing");
     expect(code(earth, { earths: { "PE-1": "K-1" } })).toBe("kept");
     expect(code(earth, { earths: { "PE-1": "Q-1" } })).toBe("not between earths");
+    // One of two, of which nobody says where it stands.
+    expect(code(earth, { earths: { "PE-1": "K-1", "PE-3": " " } })).toBe("reading missing");
     expect(code(earth, { earths: { "PE-2": "K-1" } })).toBe("earth in use");
     expect(code(earth, { earths: { "PE-OLD": "K-1" } })).toBe("gear out of date");
     expect(code(earth, { earths: { "PE-8": "K-1" } })).toBe("gear unknown");

@@ -203,7 +203,8 @@ function earthsOn(
   const label = stepLabel(step);
   const earths = Object.entries(report.earths ?? {});
   if (earths.length === 0) return missing("the numbers of the earths and where each stands");
-  for (const [number] of earths) {
+  for (const [number, place] of earths) {
+    if (place.trim() === "") return missing(`where earth ${number} stands`);
     const fault = faultOf("portable earth", number);
     if (fault) return refuse(fault);
     const where = facts.earthStands(number);

@@ -11,21 +11,25 @@ import { WhenField } from "../act/WhenField";
 const RATED: ReadonlySet<GearKind> = new Set<GearKind>(["voltage tester", "proving unit", "insulating gloves"]);
 const READS: ReadonlySet<GearKind> = new Set<GearKind>(["pressure gauge", "thermometer", "survey meter"]);
 
+/** Chosen by whoever holds it in the hand, where it does not steer what else is asked. */
 function KindField({ value, onChange }: { value?: GearKind; onChange?: (kind: GearKind) => void }) {
+  const kinds = GEAR_KINDS.map((kind) => <option key={kind}>{kind}</option>);
+  if (value === undefined) {
+    return (
+      <SelectField label="What it is" name="kind">
+        {kinds}
+      </SelectField>
+    );
+  }
   return (
-    <label className="flex flex-col gap-1">
-      <span className="text-sm font-medium">What it is</span>
-      <select
-        name="kind"
-        className="select w-full"
-        value={value}
-        onChange={(event) => onChange?.(event.target.value as GearKind)}
-      >
-        {GEAR_KINDS.map((kind) => (
-          <option key={kind}>{kind}</option>
-        ))}
-      </select>
-    </label>
+    <SelectField
+      label="What it is"
+      name="kind"
+      value={value}
+      onChange={(event) => onChange?.(event.target.value as GearKind)}
+    >
+      {kinds}
+    </SelectField>
   );
 }
 
@@ -121,14 +125,11 @@ export function HandOutForm({ jobs }: { jobs: readonly string[] }) {
         <ActForm act="gear.hand-out" label="Hand out" compact button="Hand out">
           <KindField />
           <Field label="Number" name="number" className="tag" autoComplete="off" />
-          <label className="flex flex-col gap-1">
-            <span className="text-sm font-medium">For the job</span>
-            <select name="job" className="select tag w-32">
-              {jobs.map((job) => (
-                <option key={job}>{job}</option>
-              ))}
-            </select>
-          </label>
+          <SelectField label="For the job" name="job" className="tag w-32">
+            {jobs.map((job) => (
+              <option key={job}>{job}</option>
+            ))}
+          </SelectField>
         </ActForm>
         <ActForm act="gear.give-back" label="Take back" compact button="Take back">
           <KindField />

@@ -1,4 +1,5 @@
 import { ActForm } from "../act/ActForm";
+import { SelectField } from "../act/Field";
 
 /** One point for another while the isolation stands; the server proves first that nobody loses a barrier. */
 export function SwapForm({ isolation, held, mayDo }: { isolation: string; held: readonly string[]; mayDo: boolean }) {
@@ -12,14 +13,11 @@ export function SwapForm({ isolation, held, mayDo }: { isolation: string; held: 
       </p>
       <ActForm act="point.swap" label="Swap a point" fixed={{ isolation }} pin button="Prove and swap">
         <div className="grid gap-3 sm:grid-cols-2">
-          <label className="flex flex-col gap-1 text-sm">
-            Lift the lock from
-            <select name="from" className="select tag w-full">
-              {held.map((tag) => (
-                <option key={tag}>{tag}</option>
-              ))}
-            </select>
-          </label>
+          <SelectField label="Lift the lock from" name="from" className="tag">
+            {held.map((tag) => (
+              <option key={tag}>{tag}</option>
+            ))}
+          </SelectField>
           <Text name="to" label="Lock instead" />
           <Text name="plate" label="Plate reads" />
           <Text name="lock" label="Lock number" />

@@ -1,7 +1,7 @@
 "use client";
 
 import { ActForm } from "../act/ActForm";
-import { TextField } from "../act/Field";
+import { SelectField, TextField } from "../act/Field";
 import { dayAndClock } from "../text/when";
 
 type Exchange = Readonly<{
@@ -54,16 +54,13 @@ export function Exchanges({
               <TextField label="What they were told of ours" name="ours" rows={2} />
               <TextField label="What we were told of theirs" name="theirs" rows={2} />
               <div className="flex flex-wrap gap-3">
-                <label className="flex flex-col gap-1 text-sm">
-                  <span>Their lead</span>
-                  <select name="lead" className="select w-52">
-                    {one.people.map((person) => (
-                      <option key={person.id} value={person.id}>
-                        {person.name}
-                      </option>
-                    ))}
-                  </select>
-                </label>
+                <SelectField label="Their lead" name="lead" className="w-52">
+                  {one.people.map((person) => (
+                    <option key={person.id} value={person.id}>
+                      {person.name}
+                    </option>
+                  ))}
+                </SelectField>
                 <label className="flex flex-col gap-1 text-sm">
                   <span>PIN of their lead</span>
                   <input

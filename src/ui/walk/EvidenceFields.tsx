@@ -103,6 +103,9 @@ export function ReadingFields({ symbol, instrument }: { symbol: string; instrume
   );
 }
 
+/** The one there is, where there is no choice; else nothing, for nobody has said. */
+const only = (all: readonly string[]) => (all.length === 1 ? all[0]! : "");
+
 /** As many rows as there are earths: number, and where each stands. Off again, only the numbers count. */
 export function EarthFields({ places, applying }: { places: readonly string[]; applying: boolean }) {
   const [rows, setRows] = useState(1);
@@ -117,7 +120,8 @@ export function EarthFields({ places, applying }: { places: readonly string[]; a
           {applying && (
             <label className="flex flex-col gap-1 text-sm">
               <span>Stands at</span>
-              <select name={`earth place ${i}`} className="select tag w-44">
+              <select name={`earth place ${i}`} className="select tag w-44" defaultValue={only(places)}>
+                {places.length > 1 && <option value="">choose</option>}
                 {places.map((place) => (
                   <option key={place}>{place}</option>
                 ))}
