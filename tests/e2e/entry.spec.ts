@@ -194,6 +194,12 @@ test("an entry with a pocket of gas in one corner: everybody out, purged, tested
   await purge();
   expect((await post(idris, "permit.resume", { ...P, words: "fine" })).body.code).toBe("asks unmet");
   await air(clock, nils, permit!, outside, clean);
+  // What was confirmed before everybody was called out is looked at again, in one round.
+  expect((await post(idris, "permit.resume", { ...P, words: "fine" })).body.sentence).toMatch(/looked again since/);
+  await bram.goto(`/permits/${permit}`);
+  for (const tick of await round.getByRole("checkbox").all()) await tick.check();
+  await sign(bram, "Looked at");
+  await expect(round).toHaveCount(0);
   await idris.goto(`/permits/${permit}`);
   await sign(idris, "Resume", { "What you found": "Sludge under the coil taken out; purged; every point read." });
   await sees(idris, "active");

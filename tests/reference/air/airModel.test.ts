@@ -109,7 +109,9 @@ function sensible(
   const odd = permit.log.findLast((one) => one.type === "air" && (one.explain ?? []).length > 0);
   if (has("watch")) return [entry ? "ada" : "fay", { type: "take post", post: entry ? "attendant" : "fire watch" }];
   if (has("cause") && bad?.type === "air" && random.chance(0.7)) {
-    return ["gil", { type: "find cause", point: bad.point, cause: random.pick(["source", "pocket"]), words: "found" }];
+    const { point } = bad;
+    if (random.chance(0.2)) return ["isa", { type: "find cause", point, cause: "not found", words: "nothing found" }];
+    return ["gil", { type: "find cause", point, cause: random.pick(["source", "pocket"]), words: "found" }];
   }
   if (bad?.type === "air" && inside(permit.log).length === 0 && random.chance(0.1)) {
     return ["gil", { type: "flush", point: bad.point, held_s: 90 }];
@@ -121,6 +123,8 @@ function sensible(
   if (within.length > 0 && permit.state !== "live") return ["ada", { type: "come out", person: within[0]!.person }];
   if (has("first test")) return air([COVER_POINT]);
   if (entry && has("purge")) return ["gil", { type: random.chance(0.5) ? "begin purge" : "end purge" }];
+  const byHand = open.find((ask) => ask.byHand);
+  if (byHand !== undefined) return ["cora", { type: "tick", ask: byHand.id, words: "" }];
   if (entry && has("ventilated")) return ["gil", { type: "begin ventilation" }];
   if (has("air")) return air(facts.testPoints.filter((point) => !facts.insidePoints.includes(point)));
   switch (permit.state) {
@@ -267,6 +271,8 @@ const FOUND: readonly AirRule[] = [
   "cause",
   "purged anew",
   "detector",
+  "stands there",
+  "evacuated",
   "ventilated",
   "blower heard",
   "cover",

@@ -128,6 +128,18 @@ export function faultsOfAir(log: readonly LogEntry[], world: AirWorld, now_ms: n
     if (cause === undefined) faults.push(`nobody said why ${bad.point} was bad`);
     const isFault = cause?.type === "cause found" && cause.cause === "instrument fault";
     if (world.entry && !isFault && !purgedSince(log, bad.at_ms)) faults.push("not purged since the air was bad");
+    const isLost = cause?.type === "cause found" && cause.cause === "not found";
+    if (isLost && !world.watched.includes(bad.point))
+      faults.push(`nothing stands at ${bad.point}, where nothing was found`);
+  }
+  // Whatever somebody confirmed before everybody was called out is confirmed again.
+  const called = log.findLastIndex((one) => one.type === "stopped" && one.evacuate);
+  const confirmed = (part: readonly LogEntry[]) => part.flatMap((one) => (one.type === "ticked" ? [one.ask] : []));
+  const again = new Set(confirmed(log.slice(called + 1)));
+  for (const ask of new Set(confirmed(log.slice(0, Math.max(0, called))))) {
+    // A detector that sends by itself says so itself.
+    if (ask !== "detector" && !again.has(ask))
+      faults.push(`${ask} was confirmed before everybody was called out, and not since`);
   }
   if (world.entry) {
     const moved = log.findLast((one) => one.type === "ventilation begun" || one.type === "ventilation ended");

@@ -296,6 +296,34 @@ const PROBES: Readonly<Record<AirRule, () => void>> = {
       "second instrument needed",
     );
   },
+  "stands there": () => {
+    const acting = hot(hotFacts({ gases: seen(GAS) }));
+    draw(acting, HOT[1]!, { flammable: 0.3 }).later(1);
+    for (const point of HOT) draw(acting, point, { instrument: "GI-2" });
+    acting.did("isa", { type: "find cause", point: HOT[1]!, cause: "not found", words: "nothing to be seen" });
+    is(lacks(acting), ["cause"]);
+    const stands = (more: Parameters<typeof detector>[0]) => {
+      acting.facts = { ...acting.facts, detectors: [detector(more)] };
+      return lacks(acting);
+    };
+    const reads = ["oxygen", "flammable", GAS];
+    is(stands({ place: HOT[0]!, reads }), ["cause"]);
+    is(stands({ place: HOT[1]!, reads: ["oxygen"] }), ["cause"]);
+    is(stands({ place: HOT[1]!, reads, silent: true }).includes("cause"), true);
+    is(stands({ place: HOT[1]!, reads }), []);
+  },
+  evacuated: () => {
+    const acting = space().did("ada", go("hal"));
+    acting.did("wim", { type: "stop", cause: "stop-work", reason: "it smells" });
+    acting.did("ada", { type: "come out", person: idOf("hal") });
+    const byHand = asksOf({ permit: acting.permit, facts: acting.facts, now_ms: acting.at_ms }).filter(
+      (one) => one.byHand,
+    );
+    is(byHand.length > 0 && byHand.every(({ unmet }) => unmet !== null), true);
+    acting.ticked(byHand);
+    const open = asksOf({ permit: acting.permit, facts: acting.facts, now_ms: acting.at_ms });
+    is(open.filter((one) => one.byHand && one.unmet !== null).length, 0);
+  },
   "purged anew": () => {
     const again = (cause: "source" | "instrument fault") => {
       const acting = blownOut(prepared(new Acting(draftOf(entry), spaceFacts())));

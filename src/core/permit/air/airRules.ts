@@ -28,6 +28,8 @@ export const AIR_RULES = {
   "not seen": "a gas that no instrument here sees blocks until an approver says what is done instead",
   explained: "oxygen outside 20.8 to 21.5 %, or anything flammable, is explained before anybody enters",
   cause: "after a bad reading nobody goes in until its cause is written down",
+  "stands there": "where no cause of a bad reading was found a gas detector stands that sees all that is asked",
+  evacuated: "what was confirmed before an evacuation is looked at again after it",
   "purged anew": "after a limit was passed the space is purged anew",
   detector: "a detector replaces retests only where it stands, for gases it sees, and never the first test",
   "judged as air": "what a gas detector sends is judged as air, whatever else it carries",

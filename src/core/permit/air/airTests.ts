@@ -335,6 +335,16 @@ export function unexplained(
   });
 }
 
+/** Points where the air was bad, no cause was found, and no gas detector stands that sends well and sees all that is asked. */
+export function unwatched(facts: Pick<AirFacts, "detectors" | "gases">, log: readonly LogEntry[]): string[] {
+  if (!keeps("stands there")) return [];
+  const gases = facts.gases.map(({ gas }) => gas);
+  const lost = entriesOf(log, "air").filter(
+    (entry) => entry.against.length > 0 && causeOf(log, entry)?.cause === "not found",
+  );
+  return [...new Set(lost.map(({ point }) => point))].filter((point) => !keepsFresh(facts.detectors, point, gases));
+}
+
 /** Bad readings whose cause nobody has written down, by point. */
 export function withoutCause(log: readonly LogEntry[]): string[] {
   const open = entriesOf(log, "air").filter((entry) => entry.against.length > 0 && causeOf(log, entry) === undefined);

@@ -139,7 +139,7 @@ export const LIFE: Readonly<Record<PermitAct["type"], Move>> = {
     [],
     ["gas tester", "issuer"],
     "write down the cause of a bad reading",
-    "a fault of the instrument is shown by a second one; what was not found the issuer decides",
+    "a fault of the instrument is shown by a second one; what was not found the issuer decides, and a gas detector stands there",
   ),
   explain: move(
     [...BEFORE, ...RUNNING],

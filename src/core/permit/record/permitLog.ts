@@ -154,6 +154,11 @@ export function tickOf(log: readonly LogEntry[], ask: string): Of<"ticked"> | un
     .at(-1);
 }
 
+/** What was written since everybody was last called out; all of it where nobody ever was. */
+export function sinceEvacuated(log: readonly LogEntry[]): readonly LogEntry[] {
+  return log.slice(log.findLastIndex((entry) => entry.type === "stopped" && entry.evacuate) + 1);
+}
+
 export type Copy = Readonly<{
   copy: number;
   where: string;

@@ -1,4 +1,4 @@
-import { airState, unexplained, withoutCause, type AirState } from "../air/airTests";
+import { airState, unexplained, unwatched, withoutCause, type AirState } from "../air/airTests";
 import { keeps } from "../air/airRules";
 import { kindRule } from "../kinds/kinds";
 import { entriesOf } from "../record/permitLog";
@@ -63,11 +63,15 @@ export const AIR_ASKS: Readonly<Record<string, AskMaker>> = {
     );
   },
 
-  cause: ({ permit }) => {
+  cause: ({ permit, facts }) => {
     const open = keeps("cause") ? withoutCause(permit.log) : [];
-    return known("cause", "Every bad reading has its cause", open.length > 0 ? `none for ${open.join(", ")}` : null, {
-      before: "accept",
-      cause: "gas",
-    });
+    const bare = unwatched(facts, permit.log);
+    const unmet =
+      open.length > 0
+        ? `none for ${open.join(", ")}`
+        : bare.length > 0
+          ? `no cause was found at ${bare.join(", ")}: a gas detector that sees all that is asked stands there`
+          : null;
+    return known("cause", "Every bad reading has its cause", unmet, { before: "accept", cause: "gas" });
   },
 };

@@ -1,6 +1,7 @@
 import type { Refusal } from "../../refusal/refusal";
 import { refusalSentence } from "../../words/en/refusals";
-import { tickOf, type StopCause } from "../record/permitLog";
+import { keeps } from "../air/airRules";
+import { sinceEvacuated, tickOf, type StopCause } from "../record/permitLog";
 import type { PermitFacts, PermitLife } from "../record/permitTypes";
 
 /** Something that must be true for a permit, as it stands at one moment. */
@@ -44,8 +45,14 @@ export function known(id: string, words: string, unmet: string | null, more: Mor
 
 /** What only somebody on the spot can know. */
 export function looked({ permit }: AskContext, id: string, words: string, more: More = {}): Ask {
-  const unmet = tickOf(permit.log, id) === undefined ? "nobody has looked yet" : null;
-  return { ...USUAL, id, words, byHand: true, unmet, ...more };
+  return { ...USUAL, id, words, byHand: true, unmet: notLooked(permit.log, id), ...more };
+}
+
+/** What people saw to before everybody was called out may have gone with whatever called them out. */
+function notLooked(log: PermitLife["log"], id: string): string | null {
+  if (tickOf(log, id) === undefined) return "nobody has looked yet";
+  if (!keeps("evacuated") || tickOf(sinceEvacuated(log), id) !== undefined) return null;
+  return "nobody has looked again since everybody was called out";
 }
 
 export function saidOf(refusal: Refusal | null): string | null {

@@ -119,7 +119,7 @@ const CAUSES = [
   ["source", "a source was found"],
   ["pocket", "a pocket"],
   ["instrument fault", "the instrument: a second one showed it"],
-  ["not found", "not found: the issuer decides"],
+  ["not found", "not found: the issuer decides, and a gas detector stands there"],
 ] as const;
 const WHY_ODD = [
   ["humid", "humid air"],
