@@ -29,6 +29,30 @@ def until(rate, start, value):
     raise RuntimeError("not reached")
 
 
+def pump_out(p):
+    """The level of a straight-sided sump, stepped down by the pump; the lift where the column weighs what presses on it."""
+    flow = p["flow_m3_s"] * p["share"]
+    time = until(lambda t, y: [-flow], p["volume_m3"], p["heel_m3"])
+    lift = brentq(lambda h: p["vapour_Pa"] + p["density_kg_m3"] * g * h - p["above_Pa"], 0, 1000, xtol=1e-12, rtol=1e-14)
+    return {"time_s": time, "lifts_m": lift}
+
+
+def sample_wait(p):
+    """Points dealt out one by one to whoever is free; the fewest testers found by trying one, two, three."""
+    hose = math.pi * (p["bore_m"] / 2) ** 2 * p["hose_m"] / p["pump_m3_s"]
+    each = hose + 2 * p["t90_s"] + p["each_s"]
+
+    def ends(testers):
+        free = [0.0] * testers
+        for _ in range(p["points"]):
+            first = min(range(testers), key=lambda i: free[i])
+            free[first] += each
+        return max(free)
+
+    needed = next(n for n in range(1, 1000) if ends(n) <= p["round_s"])
+    return {"hose_s": hose, "needed": needed, "all_s": ends(p.get("instruments", needed))}
+
+
 def manhole(p):
     flow = p["rated_m3_s"]
     for _ in range(p["bends"]):
@@ -322,6 +346,8 @@ def lift(p):
 
 
 ANSWERS = {
+    "pump-out": pump_out,
+    "sample-wait": sample_wait,
     "hasps": hasps,
     "lift-load": lift,
     "manhole-purge": manhole,

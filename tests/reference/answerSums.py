@@ -168,30 +168,6 @@ def tank_drain(p):
     return {"time_s": time, "volume_m3": quad(area, p["end_m"], p["level_m"], epsabs=0, epsrel=1e-12)[0]}
 
 
-def pump_out(p):
-    """The level of a straight-sided sump, stepped down by the pump; the lift where the column weighs what presses on it."""
-    flow = p["flow_m3_s"] * p["share"]
-    time, _ = until(lambda t, y: [-flow], [p["volume_m3"]], p["heel_m3"], p["volume_m3"] / flow)
-    lift = brentq(lambda h: p["vapour_Pa"] + p["density_kg_m3"] * g * h - p["above_Pa"], 0, 1000, xtol=1e-12, rtol=1e-14)
-    return {"time_s": time, "lifts_m": lift}
-
-
-def sample_wait(p):
-    """Points dealt out one by one to whoever is free; the fewest testers found by trying one, two, three."""
-    hose = math.pi * (p["bore_m"] / 2) ** 2 * p["hose_m"] / p["pump_m3_s"]
-    each = hose + 2 * p["t90_s"] + p["each_s"]
-
-    def ends(testers):
-        free = [0.0] * testers
-        for _ in range(p["points"]):
-            first = min(range(testers), key=lambda i: free[i])
-            free[first] += each
-        return max(free)
-
-    needed = next(n for n in range(1, 1000) if ends(n) <= p["round_s"])
-    return {"hose_s": hose, "needed": needed, "all_s": ends(p.get("instruments", needed))}
-
-
 def line_blowdown(p):
     """Steps of the pressure; the flow by the fluids package, choked where it says so. The exit is a length of pipe more."""
     d, fd, t, m = p["bore_m"], p["friction"], p["temperature_K"], p["molar_kg"]
@@ -398,8 +374,6 @@ ANSWERS = {
     "exhaust-distance": exhaust,
     "line-drain": line_drain,
     "tank-drain": tank_drain,
-    "pump-out": pump_out,
-    "sample-wait": sample_wait,
     "line-blowdown": line_blowdown,
     "long-line": long_line,
     "line-heads": line_heads,

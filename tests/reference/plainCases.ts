@@ -27,6 +27,30 @@ export function plainCases(): PhysicsCase[] {
     for (let i = 0; i < count; i++) cases.push({ id: `${name} ${cases.length}`, name, input: input(i) });
   };
 
+  many("pump-out", (i) => {
+    const volume_m3 = decades(0.1, 1000);
+    const lift_m = i % 2 === 0 ? between(-5, 0) : between(0, 4);
+    return {
+      volume_m3,
+      flow_m3_s: decades(1e-4, 1),
+      share: i === 0 ? 1 : between(0.2, 1),
+      heel_m3: i % 3 === 0 ? 0 : volume_m3 * between(0.01, 0.9),
+      lift_m,
+      density_kg_m3: between(600, 1800),
+      vapour_Pa: decades(1e2, 2e4),
+      above_Pa: between(9e4, 1.1e5),
+    };
+  });
+  many("sample-wait", (i) => ({
+    hose_m: decades(1, 60),
+    bore_m: between(0.002, 0.006),
+    pump_m3_s: decades(5e-6, 2e-5),
+    t90_s: between(5, 60),
+    points: i === 0 ? 1 : Math.round(decades(2, 200)),
+    each_s: i === 1 ? 0 : between(10, 90),
+    round_s: between(900, 1800),
+    ...(i % 2 === 0 ? {} : { instruments: 1 + Math.floor(between(0, 12)) }),
+  }));
   many("manhole-purge", (i) => {
     const cs = i % 2 === 0 ? 0 : between(0, 0.001);
     return {

@@ -13,18 +13,31 @@ import { grouped } from "../runtime/grouped";
 export type HeldIsolation = LiveJob &
   Readonly<{ peopleIds: readonly string[]; isolation: string; isolationState: string; plantRevision: number }>;
 
-/**
- * What every job with an isolation that is not restored stops, by its locks and by its plan: a point that nobody has locked yet
- * will be. Cost: three queries, however many.
- */
-export function liveStops(tx: Tx): Stops[] {
-  const rows = tx
-    .select({ isolationId: isolations.id, inputs: isolations.inputs, number: jobs.number })
+/** Jobs with an isolation that is not restored, a row for each of the two. */
+function standing(tx: Tx) {
+  return tx
+    .select({
+      isolationId: isolations.id,
+      isolation: isolations.number,
+      state: isolations.state,
+      inputs: isolations.inputs,
+      plantRevision: isolations.plantRevision,
+      jobId: jobs.id,
+      number: jobs.number,
+    })
     .from(isolations)
     .innerJoin(jobIsolations, eq(jobIsolations.isolationId, isolations.id))
     .innerJoin(jobs, eq(jobs.id, jobIsolations.jobId))
     .where(ne(isolations.state, "restored"))
     .all();
+}
+
+/**
+ * What every job with an isolation that is not restored stops, by its locks and by its plan: a point that nobody has locked yet
+ * will be. Cost: three queries, however many.
+ */
+export function liveStops(tx: Tx): Stops[] {
+  const rows = standing(tx);
   const ids = [...new Set(rows.map(({ isolationId }) => isolationId))];
   const held = heldTags(tx, ids);
   const planned = grouped(
@@ -44,21 +57,7 @@ export function liveStops(tx: Tx): Stops[] {
 
 /** Every job that stands on an isolation not restored, with the points it holds now. Cost: seven queries, however many. */
 export function liveJobs(tx: Tx): HeldIsolation[] {
-  const rows = tx
-    .select({
-      isolationId: isolations.id,
-      isolation: isolations.number,
-      state: isolations.state,
-      inputs: isolations.inputs,
-      plantRevision: isolations.plantRevision,
-      jobId: jobs.id,
-      number: jobs.number,
-    })
-    .from(isolations)
-    .innerJoin(jobIsolations, eq(jobIsolations.isolationId, isolations.id))
-    .innerJoin(jobs, eq(jobs.id, jobIsolations.jobId))
-    .where(ne(isolations.state, "restored"))
-    .all();
+  const rows = standing(tx);
   const ids = [...new Set(rows.map(({ isolationId }) => isolationId))];
   const held = heldTags(tx, ids);
   const openedBy = openedBleeds(tx, ids);

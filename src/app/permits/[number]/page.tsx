@@ -4,16 +4,12 @@ import type { Metadata } from "next";
 import Link from "next/link";
 import { notFound } from "next/navigation";
 import type { ReactNode } from "react";
-import { sumsOf } from "@/core/permit/kinds/sums";
 import { figure } from "@/core/units/format";
 import type { UnitSystem } from "@/core/units/units";
-import { figuresFor } from "@/server/figures/dayView";
 import { mayDo, permitView, type PermitView } from "@/server/permit/permitView";
 import { removalsOf } from "@/server/box/removals";
 import { requirePerson } from "@/server/people/session";
 import { requestTime_ms, siteTimeZone } from "@/server/runtime/siteTime";
-import { AskedSums } from "@/ui/bench/AskedSums";
-import { AttachedFigures } from "@/ui/bench/AttachedFigures";
 import { HandOverForm } from "@/ui/locks/HandOverForm";
 import { Removals } from "@/ui/locks/Removals";
 import { dayAndClock, span } from "@/ui/text/when";
@@ -25,6 +21,7 @@ import { AfterWatch, Posts } from "./parts/Posts";
 import { Reach } from "./parts/Reach";
 import { ChangeDraft } from "./parts/ChangeDraft";
 import { SigningActs, StopWork } from "./parts/SigningActs";
+import { Sums } from "./parts/Sums";
 
 type Params = { params: Promise<{ number: string }> };
 
@@ -40,7 +37,6 @@ export default async function PermitPage({ params }: Params) {
   if (permit === null) notFound();
   const timeZone = siteTimeZone();
   const on = permit.signOns.filter((signOn) => signOn.off_ms === null);
-  const figures = figuresFor({ permit: permit.number });
   const leads = person.roles.some((role) => role === "coordinator" || role === "issuer" || role === "holder");
   // Whoever tests gas comes for that: it stands first, with gloves on and in the rain.
   const testsGas = permit.air !== null && mayDo(permit, person, "begin sample");
@@ -85,15 +81,7 @@ export default async function PermitPage({ params }: Params) {
           <Asks permit={permit} person={person} />
           {!testsGas && <Air permit={permit} person={person} now_ms={now_ms} timeZone={timeZone} />}
           <Reach permit={permit} units={person.units} />
-          {permit.state !== "closed" && permit.state !== "cancelled" && (
-            <AskedSums
-              sums={sumsOf(permit.details, permit.ruleProfile)}
-              to={permit.number}
-              kept={new Set(figures.map(({ calculator }) => calculator))}
-              units={person.units}
-            />
-          )}
-          {figures.length > 0 && <AttachedFigures figures={figures} units={person.units} timeZone={timeZone} />}
+          <Sums permit={permit} units={person.units} timeZone={timeZone} />
           <Story permit={permit} timeZone={timeZone} />
         </div>
       </div>

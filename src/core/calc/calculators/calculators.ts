@@ -12,7 +12,6 @@ import * as moreAir from "./moreAir";
 import * as openSecondaries from "./openSecondary";
 import * as passing from "./passing";
 import * as people from "./people";
-import * as pumping from "./pumping";
 import * as pressureWork from "./pressureWork";
 import * as sparks from "./sparks";
 import * as planning from "./planning";
@@ -41,7 +40,7 @@ export const CALCULATORS: readonly Calculator[] = [
   moreAir.trueReading,
   moreAir.oxygenGap,
   emptying.tankDrain,
-  pumping.pumpOut,
+  lines.pumpOut,
   emptying.blowdown,
   emptying.staticHead,
   passing.passingGas,

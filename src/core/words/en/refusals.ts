@@ -1,3 +1,4 @@
+import { passingWords } from "./passingWords";
 import { permitState } from "./permitState";
 import { duration } from "../../units/format";
 import { notHeldClause } from "./notHeld";
@@ -129,13 +130,8 @@ function wordsOf(refusal: Refusal): string {
     case "swap not proved":
       return `${swapWords(refusal.fault)} Leave the lock where it is.`;
     case "must stay passing":
-      return refusal.relief
-        ? `${refusal.device} opens the relief on which points of job ${refusal.job} count: shut, more may come to their flanges than these bear. Choose another point, or plan that job anew first.`
-        : `${refusal.device} must stay passing for job ${refusal.job}. Choose another point, or agree it with that job first.`;
     case "stopped elsewhere":
-      return refusal.relief
-        ? `Points of this plan count on a relief that job ${refusal.job} shuts at ${refusal.device}: more may come to their flanges than these bear. Pin other points, or wait for that job.`
-        : `${refusal.device} must stay passing for this job, and job ${refusal.job} stops it. Agree it with that job first.`;
+      return passingWords(refusal);
     case "bad register":
       return `${refusal.first}${refusal.more > 0 ? `, and ${refusal.more} more` : ""}. Nothing was stored.`;
     case "plant changed":
