@@ -33,8 +33,8 @@ test("a plan with every kind of shortfall is pinned, struck, answered for and ap
   await expect(maren).toHaveURL(/points/);
 
   // Pin a device: it is in the plan at once, with its reason. An unknown one is refused and stays typed.
-  await reach(maren, "Include or exclude a device");
-  const change = maren.getByRole("form", { name: "Include or exclude a device" });
+  await reach(maren, "Include, exclude or keep a device passing");
+  const change = maren.getByRole("form", { name: "Include, exclude or keep a device passing" });
   await change.getByLabel("Device").fill("V-9999");
   await change.getByLabel("Reason").fill("the coupling guard is off anyway");
   await change.locator('button[type="submit"]').click();
