@@ -36,6 +36,7 @@ test("a plan with every kind of shortfall is pinned, struck, answered for and ap
   await reach(maren, "Include, exclude or keep a device passing");
   const change = maren.getByRole("form", { name: "Include, exclude or keep a device passing" });
   await change.getByLabel("Device").fill("V-9999");
+  await change.getByLabel("To be").selectOption("pinned");
   await change.getByLabel("Reason").fill("the coupling guard is off anyway");
   await change.locator('button[type="submit"]').click();
   await expect(change.getByRole("alert")).toContainText("Unknown tag V-9999");

@@ -40,7 +40,7 @@ export default async function LedgerPage({
             <a href="/ledger/lines" download className="link">
               Take all of it out as lines of JSON
             </a>
-            , which a script of fifty lines in the documents checks without this program.
+            , which a short script in the documents checks without this program.
           </>
         )}
       </p>

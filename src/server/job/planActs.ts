@@ -25,7 +25,7 @@ export const adjustPlan = defineAct({
   input: z.object({
     job: z.string(),
     device: z.string("the device is missing").trim().min(1, "name a device").max(80),
-    to: z.enum(["pinned", "struck", "passing", "left to the engine"]),
+    to: z.enum(["pinned", "struck", "passing", "left to the engine"], "say what it is to be"),
     reason,
   }),
   prepare: async (db, input): Promise<Planned | null> => {

@@ -31,7 +31,7 @@ export function SwapForm({ isolation, held, mayDo }: { isolation: string; held: 
 function Text({ name, label }: { name: string; label: string }) {
   return (
     <label className="flex flex-col gap-1 text-sm">
-      {label}
+      <span className="font-medium">{label}</span>
       <input name={name} autoComplete="off" className="input tag w-full" />
     </label>
   );

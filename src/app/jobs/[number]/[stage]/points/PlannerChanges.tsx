@@ -47,7 +47,8 @@ export function PlannerChanges({ view }: { view: JobView }) {
         </label>
         <label className="flex flex-col gap-1 text-sm">
           To be
-          <select name="to" className="select w-40" defaultValue="pinned">
+          <select name="to" className="select w-40" defaultValue="">
+            <option value="">choose</option>
             <option value="pinned">included</option>
             <option value="struck">excluded</option>
             <option value="passing">kept passing</option>
