@@ -324,6 +324,7 @@ const REFUSALS = [
   "purge too short",
   "purging",
   "not ventilated",
+  "blower stands",
   "from inside",
   "corners first",
   "asks unmet",
