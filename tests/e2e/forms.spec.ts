@@ -1,6 +1,6 @@
 import type { Page } from "@playwright/test";
 import { expectNoAxeViolation } from "./axe";
-import { expect, openMenu, openSite, type Site, SITE_TIMEOUT_MS, test as shared } from "./site";
+import { expect, openMenu, openSite, PIN, type Site, SITE_TIMEOUT_MS, test as shared } from "./site";
 import { read } from "./work";
 
 /** A site of its own: its server is killed under the form. */
@@ -158,4 +158,36 @@ test("a time is the site's, whatever zone the browser is in", async ({ as }) => 
   await expect(maren).toHaveURL(/\/jobs\/J-\d+\/energies/);
   await maren.goto(maren.url().replace("energies", "ask"));
   await expect(maren.getByText(/1 Dec, 06:10 to (Tue )?1 Dec, 14:20/)).toBeVisible();
+});
+
+test("before a page's script runs nothing can be sent, and no PIN comes into an address", async ({
+  as,
+  browser,
+  site,
+}) => {
+  const maren = await as("Maren Tolve");
+  const dead = await browser.newContext({ baseURL: site.url, javaScriptEnabled: false });
+  await dead.addCookies(await maren.context().cookies());
+  const page = await dead.newPage();
+  let seen = 0;
+  for (const path of ["/permits/P-0001", "/permits/P-0002", "/jobs/J-0001/walk"]) {
+    await page.goto(path);
+    const pins = page.getByLabel("Your PIN");
+    const count = await pins.count();
+    for (let i = 0; i < count; i++) {
+      const form = pins.nth(i).locator("xpath=ancestor::form");
+      await expect(form.locator('button[type="submit"]')).toBeDisabled();
+      await expect(form).toHaveAttribute("method", "post");
+    }
+    seen += count;
+    for (const pin of await pins.all()) {
+      if (!(await pin.isVisible())) continue;
+      await pin.fill(PIN);
+      await pin.press("Enter");
+      await page.waitForLoadState();
+      expect(page.url()).toBe(`${site.url}${path}`);
+    }
+  }
+  expect(seen).toBeGreaterThan(3);
+  await dead.close();
 });

@@ -71,6 +71,8 @@ export class Hand {
 
   /** The PIN field touched and typed, where the form has one; then sent. It must be taken. */
   async send(page: Page, form: Locator, name: string): Promise<void> {
+    // A key does not wait for the page as a touch does.
+    await expect(form.locator('button[type="submit"]')).toBeEnabled();
     const pin = form.getByLabel("Your PIN");
     const hasPin = (await pin.count()) > 0;
     if (hasPin) {

@@ -123,8 +123,8 @@ test("a device that one job stops and another needs passing is a clash, and not 
       { number: "J-2", points: ["V-9"], mustPass: ["V-2", "V-9"] },
     ]),
   ).toEqual([
-    { device: "V-9", stoppedBy: "J-2", neededBy: "J-1" },
-    { device: "V-2", stoppedBy: "J-1", neededBy: "J-2" },
+    { device: "V-9", stoppedBy: "J-2", neededBy: "J-1", why: "asked" },
+    { device: "V-2", stoppedBy: "J-1", neededBy: "J-2", why: "asked" },
   ]);
 });
 

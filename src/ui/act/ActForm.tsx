@@ -11,6 +11,7 @@ import { rememberUsed } from "./OfferedNumbers";
 import { FaultContext, type Fault } from "./faults";
 import { PAGE_HEADER, pageName } from "./pageName";
 import { forgetTyped, keepTyped, restoreTyped, typedKey } from "./typed";
+import { useLive } from "./useLive";
 
 type Answer =
   | { ok: true; answer: Record<string, string | number | null>; once?: Record<string, string> }
@@ -104,6 +105,7 @@ export function ActForm({
   const [sending, setSending] = useState(false);
   const [looking, startLooking] = useTransition();
   const busy = sending || looking;
+  const live = useLive();
   const id = useId();
   const faults = useMemo(() => ({ form: id, faults: fault?.faults ?? [] }), [id, fault]);
   useEffect(() => {
@@ -203,6 +205,7 @@ export function ActForm({
   return (
     <form
       ref={form}
+      method="post"
       aria-label={label}
       className={compact ? "flex flex-wrap items-end gap-3" : "flex flex-col gap-4"}
       onSubmit={(event) => {
@@ -241,6 +244,7 @@ export function ActForm({
         )}
         <button
           type="submit"
+          disabled={!live}
           aria-disabled={busy}
           className={tone === "strong" ? "btn btn-primary" : "btn btn-outline"}
         >
@@ -249,6 +253,7 @@ export function ActForm({
         {keepFor && later && (
           <button
             type="button"
+            disabled={!live}
             aria-disabled={busy}
             className="btn btn-outline"
             onClick={() => {

@@ -58,6 +58,7 @@ export function KeptBar({ personId, build }: { personId: string; build: string }
           </details>
           {online && (
             <form
+              method="post"
               aria-label="Sign the round"
               className="flex items-end gap-2"
               onSubmit={(event) => {

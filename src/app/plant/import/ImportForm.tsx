@@ -3,6 +3,7 @@
 import { useRouter } from "next/navigation";
 import { useRef, useState } from "react";
 import type { Look } from "@/server/plant/lookAtRegister";
+import { useLive } from "@/ui/act/useLive";
 import { ANSWER_WITHIN_MS, fetchInTime } from "@/ui/net/fetchInTime";
 import { LookPanel } from "./LookPanel";
 
@@ -22,6 +23,7 @@ export function ImportForm() {
   const [look, setLook] = useState<Looked | null>(null);
   const [done, setDone] = useState<Imported | null>(null);
   const [busy, setBusy] = useState<"look" | "import" | null>(null);
+  const live = useLive();
 
   async function post<Answer>(address: string, more: Readonly<Record<string, string>>): Promise<Answer | No> {
     const fields = new FormData(form.current!);
@@ -57,6 +59,7 @@ export function ImportForm() {
   return (
     <form
       ref={form}
+      method="post"
       aria-label="Import a register"
       className="flex flex-col gap-4"
       onSubmit={(event) => {
@@ -80,6 +83,7 @@ export function ImportForm() {
         <button
           type="button"
           className={`btn ${seen && !seen.same ? "btn-ghost" : "btn-primary"}`}
+          disabled={!live}
           aria-disabled={busy !== null}
           onClick={() => busy === null && void lookAt()}
         >
