@@ -1,35 +1,18 @@
 import { eq } from "drizzle-orm";
 import fc from "fast-check";
-import { check } from "../../src/core/plan/check";
-import { checkBox } from "../../src/core/box/boxLife";
-import { checkIsolation } from "../../src/core/isolation/isolationLife";
 import { soundReport } from "../../src/core/isolation/soundReport";
-import { asksOf } from "../../src/core/isolation/stepAsks";
-import { checkPermit } from "../../src/core/permit/life/permitLife";
 import { openDatabase } from "../../src/server/db/database";
 import { handoverItems } from "../../src/server/handover/handoverItems";
 import { lastHandover } from "../../src/server/handover/handoverStore";
 import { keyOf } from "../../src/core/handover/handover";
-import {
-  gear,
-  isolations,
-  jobs,
-  lockBoxes,
-  permits,
-  personalLocks,
-  standingLocks,
-  holds,
-} from "../../src/server/db/schema";
+import { jobs, permits } from "../../src/server/db/schema";
 import { ledgerHead } from "../../src/server/ledger/append";
 import { verifyLedger } from "../../src/server/ledger/verify";
-import { loadBox } from "../../src/server/box/boxStore";
 import { loadIsolation } from "../../src/server/isolation/isolationStore";
-import { liveJobs } from "../../src/server/isolation/liveJobs";
-import { permitNow } from "../../src/server/permit/permitFacts";
-import { currentPlant } from "../../src/server/plant/plantStore";
+import { expectPromises, withoutClock } from "../support/promises";
 import { replay, stateOf } from "../support/replay";
 import { propertyRuns } from "../support/runs";
-import { heldNow, jobIdOf, locksOnBox, peopleEver, peopleOnNow, type Held } from "../support/siteRows";
+import { heldNow, jobIdOf, locksOnBox, peopleEver, peopleOnNow } from "../support/siteRows";
 import { TestSite } from "../support/testSite";
 import { decideHazards, detailsFor, kindsRequired, toTick } from "../support/writePermit";
 import { approved, atWork, openTwoJobs } from "../support/twoJobs";
@@ -310,70 +293,6 @@ class Model {
         this.site.clock_ms += n * 600_000;
         return null;
     }
-  }
-}
-
-const withoutClock = (rows: readonly string[]) => rows.filter((row) => !/^permit(s|_log) /.test(row));
-/** The promises, asked of the tables as they are now. */
-function expectPromises(site: TestSite, before: readonly Held[]): void {
-  const { db } = site;
-  const now = heldNow(site);
-  // Never a point unlocked while a personal lock hangs on its box.
-  for (const was of before) {
-    const stays = now.some((hold) => hold.isolation === was.isolation && hold.tag === was.tag);
-    if (!stays) expect({ unlocked: was.tag, people: was.people }).toEqual({ unlocked: was.tag, people: 0 });
-  }
-  // Never a face lit while someone is signed on: the engine is asked with what really hangs.
-  const { graph } = currentPlant(db)!;
-  const isolated = [...new Set(now.map(({ tag }) => tag))];
-  for (const { job, people } of liveJobs(db)) {
-    if (people.length === 0) continue;
-    const made = check(graph, { ...job, isolated });
-    expect({ people, lit: made.ok ? made.value.lit : made.problems }).toEqual({ people, lit: [] });
-  }
-  // Never a key both in a box and in a hand: it is in one place, and in the box while that is closed.
-  for (const hold of db.select().from(holds).all()) {
-    expect(hold.keyAt === "gone").toBe(hold.liftedAt !== null);
-  }
-  for (const { number } of db.select().from(lockBoxes).all()) checkBox(loadBox(db, { number })!.life);
-  // Every lock hangs once, and every personal lock has one owner: who hung it.
-  const own = db
-    .select()
-    .from(personalLocks)
-    .all()
-    .filter(({ offAt }) => offAt === null);
-  const standing = db
-    .select()
-    .from(standingLocks)
-    .all()
-    .filter(({ offAt }) => offAt === null);
-  const hanging = [...now.map(({ lock }) => lock), ...own.map(({ lock }) => lock), ...standing.map(({ lock }) => lock)];
-  expect(new Set(hanging).size).toBe(hanging.length);
-  const register = db.select().from(gear).all();
-  for (const { lock, personId } of own) {
-    const owners = register.filter(({ kind, number }) => kind === "lock" && number === lock.toUpperCase());
-    expect(owners.map(({ ownerId }) => ownerId)).toEqual([personId]);
-  }
-  // No permit is active over an isolation that is not proven, or of which a lock was not found.
-  const under = db.$client.prepare(
-    `SELECT p.number permit, i.state, coalesce(json_extract(i.lock_check_json, '$.faults'), '[]') faults
-     FROM permits p JOIN permit_isolations pi ON pi.permit_id = p.id JOIN isolations i ON i.id = pi.isolation_id
-     WHERE p.state = 'live'`,
-  );
-  for (const { permit, state, faults } of under.all() as { permit: string; state: string; faults: string }[]) {
-    expect({ permit, state, faults }).toEqual({ permit, state: "proven", faults: "[]" });
-  }
-  // Nothing is proved by an instrument that has no number, where a figure is asked of one.
-  for (const { number } of db.select().from(isolations).all()) {
-    for (const step of loadIsolation(db, number)!.life.steps) {
-      const asked = step.kind === "prove" ? (asksOf(step).reading?.instrument ?? null) : null;
-      if (asked !== null && step.done && !step.done.skipped) expect(step.done.evidence?.instrument ?? "").not.toBe("");
-    }
-  }
-  for (const { number } of db.select().from(isolations).all()) checkIsolation(loadIsolation(db, number)!.life);
-  for (const { number } of db.select().from(permits).all()) {
-    const { now, facts } = permitNow(db, number, site.clock_ms)!;
-    checkPermit(now, facts, site.clock_ms);
   }
 }
 
