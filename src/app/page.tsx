@@ -45,7 +45,7 @@ export default async function BoardPage({ searchParams }: { searchParams: Promis
           <p>
             <strong>The server&apos;s clock was {duration(step_ms / 1000)} ahead.</strong> Acts stand still at the time
             of the last one until it has caught up, or until a coordinator says that it is right now. Then every live
-            permit is stopped, and what was timed is looked at again.
+            permit is stopped, every proof is done again, and all air is read again: nobody knows how old they are.
           </p>
           {person.roles.includes("coordinator") && (
             <ActForm act="clock.settle" label="The clock is right" pin button="It is right now" compact>

@@ -9,7 +9,7 @@ import { jobs, permits } from "../../src/server/db/schema";
 import { ledgerHead } from "../../src/server/ledger/append";
 import { verifyLedger } from "../../src/server/ledger/verify";
 import { loadIsolation } from "../../src/server/isolation/isolationStore";
-import { expectPromises, withoutClock } from "../support/promises";
+import { expectPromises, Watched, withoutClock } from "../support/promises";
 import { replay, stateOf } from "../support/replay";
 import { propertyRuns } from "../support/runs";
 import { heldNow, jobIdOf, locksOnBox, peopleEver, peopleOnNow } from "../support/siteRows";
@@ -81,10 +81,13 @@ type Command = { what: string; job: number; who: number; n: number };
 class Model {
   readonly done = new Map<string, number>();
   readonly refused = new Map<string, number>();
+  readonly #watched: Watched;
   constructor(
     readonly site: TestSite,
     readonly made: readonly { job: string; isolation: string; box: string }[],
-  ) {}
+  ) {
+    this.#watched = new Watched(site);
+  }
 
   async act(who: string, type: string, input: unknown): Promise<boolean> {
     const before = heldNow(this.site);
@@ -95,7 +98,7 @@ class Model {
     const count = answer.ok ? this.done : this.refused;
     const name = answer.ok ? type : answer.code;
     count.set(name, (count.get(name) ?? 0) + 1);
-    if (answer.ok) expectPromises(this.site, before);
+    if (answer.ok) expectPromises(this.site, before, this.#watched.changed());
     return answer.ok;
   }
 

@@ -7,8 +7,10 @@ import { ledger, permits } from "../../src/server/db/schema";
 import { shiftChanges } from "../../src/server/runtime/siteTime";
 import { permitNow } from "../../src/server/permit/permitFacts";
 import { settleAll } from "../../src/server/permit/settlePermits";
+import { replay, stateOf as rowsOf } from "../support/replay";
 import { DETAILS, draftOf, HOUR, idOf, MINUTE, wellFacts } from "../support/permits";
 import { TestSite } from "../support/testSite";
+import { loadIsolation } from "../../src/server/isolation/isolationStore";
 import { soundReport } from "../../src/core/isolation/soundReport";
 import { verifyLedger } from "../../src/server/ledger/verify";
 import { approved, atWork, openTwoJobs } from "../support/twoJobs";
@@ -169,5 +171,38 @@ describe("a server that slept", () => {
     await site.refused("wim", "permit.sign-off", { permit });
     expect(last()).toBe(site.clock_ms);
     expect(verifyLedger(site.db.$client, site.headFile)).toMatchObject({ ok: true });
+  });
+  test("and nothing is dated later than now any more; what was proved by the wrong clock is proved again before work goes on", async () => {
+    site.clock_ms += HOUR;
+    const { permit, isolation } = await atWork(site, { place: "P" });
+    await site.done("hal", "permit.sign-on", { permit, lock: "H-1" });
+    await site.done("hal", "permit.sign-off", { permit });
+    await site.done("hal", "permit.sign-on", { permit, lock: "H-1" });
+    site.clock_ms -= HOUR;
+    await site.done("cora", "clock.settle", { words: "the radio's time signal" });
+    const { now } = permitNow(site.db, permit, site.clock_ms)!;
+    // In the order in which it was.
+    expect(now.signOns.map(({ off_ms }) => off_ms === null)).toEqual([false, true]);
+    const times = [
+      ...now.signOns.flatMap(({ on_ms, off_ms }) => [on_ms, off_ms ?? on_ms]),
+      ...now.log.map(({ at_ms }) => at_ms),
+    ];
+    expect(Math.max(...times)).toBe(site.clock_ms);
+    expect(now.log.map(({ at_ms }) => at_ms)).toEqual(now.log.map(({ at_ms }) => at_ms).sort((a, b) => a - b));
+    expect(now.log.slice(-2).map(({ type }) => type)).toEqual(["clock set", "stopped"]);
+    await site.done("hal", "permit.sign-off", { permit });
+    const resume = { permit, words: "Looked at." };
+    expect(await site.refused("isa", "permit.resume", resume)).toMatch(/timed by a clock that was wrong/);
+    const proofs = loadIsolation(site.db, isolation)!.life.steps.filter(({ kind, done }) => kind === "prove" && done);
+    for (const proof of proofs) {
+      expect(proof.done!.at_ms).toBeLessThanOrEqual(site.clock_ms);
+      await site.done("vera", "step.prove-again", { isolation, step: proof.id, ...soundReport(proof) });
+    }
+    await site.done("isa", "permit.resume", resume);
+    // Only the state: what is looked back at is dated rightly by now, and was not then.
+    const again = new TestSite("again.db");
+    expect(await replay(site.db, again.db)).toBe(site.db.select().from(ledger).all().at(-1)!.hash);
+    expect(rowsOf(again.db)).toEqual(rowsOf(site.db));
+    again.close();
   });
 });

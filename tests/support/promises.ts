@@ -1,10 +1,12 @@
+import { notInArray } from "drizzle-orm";
 import { checkBox } from "../../src/core/box/boxLife";
+import type { IsolationLife } from "../../src/core/isolation/isolation";
 import { checkIsolation } from "../../src/core/isolation/isolationLife";
 import { asksOf } from "../../src/core/isolation/stepAsks";
 import { checkPermit } from "../../src/core/permit/life/permitLife";
 import { check } from "../../src/core/plan/check";
 import { loadBox } from "../../src/server/box/boxStore";
-import { gear, holds, isolations, lockBoxes, permits, personalLocks, standingLocks } from "../../src/server/db/schema";
+import { gear, holds, lockBoxes, permits, personalLocks, standingLocks } from "../../src/server/db/schema";
 import { loadIsolation } from "../../src/server/isolation/isolationStore";
 import { liveJobs } from "../../src/server/isolation/liveJobs";
 import { permitNow } from "../../src/server/permit/permitFacts";
@@ -15,8 +17,36 @@ import type { TestSite } from "./testSite";
 /** State but for what the clock ends: a refused act changes none of it. */
 export const withoutClock = (rows: readonly string[]) => rows.filter((row) => !/^permit(s|_log) /.test(row));
 
-/** The promises, asked of the tables as they are now. */
-export function expectPromises(site: TestSite, before: readonly Held[]): void {
+/** Rows that make up an isolation, as they lie in the tables. */
+const ISOLATION_ROWS = [
+  "SELECT * FROM isolations WHERE id = ?",
+  "SELECT * FROM steps WHERE isolation_id = ?",
+  "SELECT * FROM holds WHERE isolation_id = ?",
+  "SELECT * FROM earths_on WHERE isolation_id = ?",
+  "SELECT ji.*, j.* FROM job_isolations ji JOIN jobs j ON j.id = ji.job_id WHERE ji.isolation_id = ?",
+];
+
+/** Remembers isolations as they lay when they were last asked for: what did not change is not read again. */
+export class Watched {
+  readonly #seen = new Map<string, string>();
+
+  constructor(readonly site: TestSite) {}
+
+  /** Isolations that changed since this was last asked. */
+  changed(): IsolationLife[] {
+    const { $client } = this.site.db;
+    const all = $client.prepare("SELECT id, number FROM isolations").all() as { id: string; number: string }[];
+    return all.flatMap(({ id, number }) => {
+      const lies = JSON.stringify(ISOLATION_ROWS.map((text) => $client.prepare(text).raw().all(id)));
+      if (this.#seen.get(number) === lies) return [];
+      this.#seen.set(number, lies);
+      return [loadIsolation(this.site.db, number)!.life];
+    });
+  }
+}
+
+/** The promises, asked of the tables as they are now; of isolations, those that are named. */
+export function expectPromises(site: TestSite, before: readonly Held[], changed: readonly IsolationLife[]): void {
   const { db } = site;
   const now = heldNow(site);
   // Never a point unlocked while a personal lock hangs on its box.
@@ -65,14 +95,20 @@ export function expectPromises(site: TestSite, before: readonly Held[]): void {
     expect({ permit, state, faults }).toEqual({ permit, state: "proven", faults: "[]" });
   }
   // Nothing is proved by an instrument that has no number, where a figure is asked of one.
-  for (const { number } of db.select().from(isolations).all()) {
-    for (const step of loadIsolation(db, number)!.life.steps) {
+  for (const life of changed) {
+    for (const step of life.steps) {
       const asked = step.kind === "prove" ? (asksOf(step).reading?.instrument ?? null) : null;
       if (asked !== null && step.done && !step.done.skipped) expect(step.done.evidence?.instrument ?? "").not.toBe("");
     }
   }
-  for (const { number } of db.select().from(isolations).all()) checkIsolation(loadIsolation(db, number)!.life);
-  for (const { number } of db.select().from(permits).all()) {
+  for (const life of changed) checkIsolation(life);
+  // What is over stays as it was.
+  const open = db
+    .select()
+    .from(permits)
+    .where(notInArray(permits.state, ["closed", "cancelled"]))
+    .all();
+  for (const { number } of open) {
     const { now, facts } = permitNow(db, number, site.clock_ms)!;
     checkPermit(now, facts, site.clock_ms);
   }

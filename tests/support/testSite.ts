@@ -1,5 +1,5 @@
 import { randomUUID } from "node:crypto";
-import { existsSync, mkdtempSync, rmSync } from "node:fs";
+import { cpSync, existsSync, mkdtempSync, rmSync } from "node:fs";
 import { tmpdir } from "node:os";
 import { join } from "node:path";
 import { hash } from "@node-rs/argon2";
@@ -39,7 +39,12 @@ export class TestSite {
   step_ms = 60_000;
   #locks = 0;
 
-  constructor(file = "site.db") {
+  constructor(
+    file = "site.db",
+    /** A folder whose database and head this site begins as a copy of. */
+    like?: string,
+  ) {
+    if (like !== undefined) cpSync(like, this.folder, { recursive: true });
     this.db = openDatabase(join(this.folder, file));
   }
 

@@ -21,6 +21,7 @@ export const evidenceSchema: z.ZodType<Evidence> = z.object({
   instrument: text,
   error: figure,
   stays: z.array(z.string()).readonly().optional(),
+  wrongClock: z.boolean().optional(),
   tried: z.array(z.string()).optional(),
   earths: z.record(z.string(), z.string()).optional(),
   peopleCounted: figure,

@@ -5,7 +5,7 @@ import { latestProofs, staleProofs } from "./staleProofs";
 const HOUR = 3_600_000;
 const rules = { goodFor_h: 12, absence_min: 60 };
 const stale = (proved_ms: number, p: { now_ms: number; there?: number | null; lit?: number | null; found?: number }) =>
-  staleProofs([{ label: "prove P (fluid)", at_ms: proved_ms }], {
+  staleProofs([{ label: "prove P (fluid)", at_ms: proved_ms, wrongClock: false }], {
     now_ms: p.now_ms,
     lastThere_ms: p.there ?? null,
     litUntil_ms: p.lit ?? null,
@@ -46,14 +46,21 @@ describe("a proof that no longer counts", () => {
     );
   });
   test("the latest of each is the one that counts", () => {
-    const both = [
-      { label: "a", at_ms: 5 },
-      { label: "a", at_ms: 9 },
-      { label: "b", at_ms: 1 },
-    ];
-    expect(latestProofs(both)).toEqual([
-      { label: "a", at_ms: 9 },
-      { label: "b", at_ms: 1 },
-    ]);
+    const at = (label: string, at_ms: number, wrongClock = false) => ({ label, at_ms, wrongClock });
+    expect(latestProofs([at("a", 5), at("a", 9), at("b", 1)])).toEqual([at("a", 9), at("b", 1)]);
+    expect(latestProofs([at("a", 9), at("a", 5), at("b", 1)])).toEqual([at("a", 9), at("b", 1)]);
+  });
+  test("one that a wrong clock timed counts for nothing, and gives way to any that a right one timed", () => {
+    const wrong = { label: "a", at_ms: 9, wrongClock: true };
+    const right = { label: "a", at_ms: 5, wrongClock: false };
+    for (const proofs of [
+      [wrong, right],
+      [right, wrong],
+    ]) {
+      expect(latestProofs(proofs)).toEqual([right]);
+    }
+    const now = { now_ms: 10, lastThere_ms: 10, litUntil_ms: null, foundAgain_ms: null, ...rules };
+    expect(staleProofs([wrong], now)).toEqual(["a, timed by a clock that was wrong"]);
+    expect(staleProofs([right], now)).toEqual([]);
   });
 });

@@ -1,5 +1,5 @@
-/** A proof as it stands: what it proves, and when it was last done. */
-export type Proof = Readonly<{ label: string; at_ms: number }>;
+/** A proof as it stands: what it proves, when it was last done, and whether the clock was right then. */
+export type Proof = Readonly<{ label: string; at_ms: number; wrongClock: boolean }>;
 
 const HOUR_MS = 3_600_000;
 const MINUTE_MS = 60_000;
@@ -22,7 +22,8 @@ export function staleProofs(
     absence_min: number;
   }>,
 ): string[] {
-  return proofs.flatMap(({ label, at_ms }) => {
+  return proofs.flatMap(({ label, at_ms, wrongClock }) => {
+    if (wrongClock) return [`${label}, timed by a clock that was wrong`];
     if (p.litUntil_ms !== null && at_ms < p.litUntil_ms) return [`${label}, for points were lifted since`];
     if (p.foundAgain_ms !== null && at_ms < p.foundAgain_ms) return [`${label}, for a lock was not found since`];
     if (p.now_ms - at_ms > p.goodFor_h * HOUR_MS) return [`${label}, older than ${p.goodFor_h} h`];
@@ -32,12 +33,13 @@ export function staleProofs(
   });
 }
 
-/** The last time each thing was proved: proofs done again stand in place of the earlier. */
+/** The last time each thing was proved: proofs done again stand in place of the earlier, and of any that a wrong clock timed. */
 export function latestProofs(proofs: readonly Proof[]): Proof[] {
   const latest = new Map<string, Proof>();
   for (const proof of proofs) {
     const known = latest.get(proof.label);
-    if (!known || proof.at_ms >= known.at_ms) latest.set(proof.label, proof);
+    const isLater = !known || (known.wrongClock === proof.wrongClock ? proof.at_ms >= known.at_ms : known.wrongClock);
+    if (isLater) latest.set(proof.label, proof);
   }
   return [...latest.values()];
 }

@@ -46,6 +46,8 @@ export type Evidence = Omit<StepReport, "plate" | "lock" | "reading" | "locksCou
     error?: number | null;
     /** Only this isolation's lock came off: the point stays as it is for these. */
     stays?: readonly string[];
+    /** Timed by a clock that was ahead: it is done again. */
+    wrongClock?: boolean;
   }>;
 
 export type EvidenceFacts = Readonly<{

@@ -24,7 +24,7 @@ describe("what an instrument reads", () => {
 test("an isolation left for more than an hour is proved again, and so is one where nobody was seen since", () => {
   const { absence_min, proofGoodFor_h: goodFor_h } = profileOf("strict");
   const stale = (left_s: number) =>
-    staleProofs([{ label: "prove P", at_ms: 0 }], {
+    staleProofs([{ label: "prove P", at_ms: 0, wrongClock: false }], {
       now_ms: left_s * 1000,
       lastThere_ms: null,
       litUntil_ms: null,

@@ -1,4 +1,4 @@
-import { asc, eq } from "drizzle-orm";
+import { asc, eq, gt } from "drizzle-orm";
 import { z } from "zod";
 import { canonicalJson } from "../../core/ledger/canonicalJson";
 import { sentSchema } from "../../core/permit/air/instruments";
@@ -9,7 +9,7 @@ import { detectors, isolations, ledger, items, people, plantRevisions, plantText
 import { moveByClock } from "../permit/settlePermits";
 import { toPerson } from "../people/signIn";
 import { Taken } from "../plant/plantActs";
-import { appendAsItWas } from "../ledger/append";
+import { appendAsItWas, ledgerHead } from "../ledger/append";
 import { CLOCK, isNobody } from "../ledger/nobody";
 import { ACTS } from "./acts";
 
@@ -38,7 +38,8 @@ export type Replayed = Readonly<{ ok: true; hash: string } | { ok: false; row: n
  * rows since version 2 of the ledger; before, a stop by an instrument is taken at its word.
  *
  * What it says of a ledger that an earlier program wrote is no fault of the record: rules have become sharper since. Ids
- * that the program makes up differ. Cost: that of all its acts, plans among them.
+ * that the program makes up differ. A second database that holds the beginning of the same ledger, done again before, is gone on
+ * from where it stands. Cost: that of all its acts, plans among them.
  */
 export async function replayLedger(
   from: Db,
@@ -47,8 +48,10 @@ export async function replayLedger(
   after: (row: Readonly<{ seq: number; recordedAt: number }>) => void = () => undefined,
 ): Promise<Replayed> {
   takeWhatNoActMakes(from, to);
-  let last = "";
-  for (const row of from.select().from(ledger).orderBy(asc(ledger.seq)).all()) {
+  const stands = ledgerHead(to);
+  let last = stands.hash;
+  const rows = from.select().from(ledger).where(gt(ledger.seq, stands.seq)).orderBy(asc(ledger.seq)).all();
+  for (const row of rows) {
     const entry = parsed(`row ${row.seq} of the ledger`, entrySchema, row.body);
     const why = await doAgain(from, to, entry);
     if (why !== null) return { ok: false, row: row.seq, why: `${entry.type} ${why}` };

@@ -22,9 +22,11 @@ import {
   standingLocks,
 } from "../db/schema";
 import { namesOf } from "../people/signIn";
+import { now_ms } from "../runtime/clock";
 import { grouped } from "../runtime/grouped";
 import { boxesOut, loadBox, type StoredBox } from "./boxStore";
 import { allGear, earthsStanding } from "../gear/gearStore";
+import { staleOfAll } from "../isolation/proofStore";
 import { asNow, isCountedOn, revisionToday } from "../isolation/verdictStore";
 import { liveJobs } from "../isolation/liveJobs";
 import { lockHangs, locksHanging } from "./locks";
@@ -39,6 +41,8 @@ export type BoxView = Readonly<{
     state: string;
     /** Why nobody may count on its plan on the register of today; null where they may. */
     planFault: NotHeld | null;
+    /** Proofs that are done again before anybody goes on, and why. */
+    stale: readonly string[];
   }>[];
   permits: readonly Readonly<{ number: string; state: string; lead: string }>[];
   standing: readonly Readonly<{ role: string; lock: string; person: string; personId: string; since_ms: number }>[];
@@ -47,19 +51,19 @@ export type BoxView = Readonly<{
   keys: readonly Readonly<{ lock: string; point: string; at: string; by: string }>[];
 }>;
 
-export function boxView(number: string): BoxView | null {
+export function boxView(number: string, at_ms = now_ms()): BoxView | null {
   const db = database();
   const box = loadBox(db, { number });
-  return box === null ? null : (boxViews(db, [box])[0] ?? null);
+  return box === null ? null : (boxViews(db, [box], at_ms)[0] ?? null);
 }
 
-/** Boxes in use, the latest first. Cost: seven queries, however many. */
-export function boxesInUse(): BoxView[] {
+/** Boxes in use, the latest first. Cost: twelve queries, however many. */
+export function boxesInUse(at_ms = now_ms()): BoxView[] {
   const db = database();
-  return boxViews(db, boxesOut(db));
+  return boxViews(db, boxesOut(db), at_ms);
 }
 
-function boxViews(db: Tx, boxes: readonly StoredBox[]): BoxView[] {
+function boxViews(db: Tx, boxes: readonly StoredBox[], at_ms: number): BoxView[] {
   if (boxes.length === 0) return [];
   const nameOf = namesOf(db);
   const ids = boxes.map(({ id }) => id);
@@ -74,6 +78,8 @@ function boxViews(db: Tx, boxes: readonly StoredBox[]): BoxView[] {
       verdict: isolations.verdict,
       lockCheck: isolations.lockCheck,
       id: isolations.id,
+      approvedAt: isolations.approvedAt,
+      ruleProfile: isolations.ruleProfile,
     })
     .from(boxIsolations)
     .innerJoin(isolations, eq(isolations.id, boxIsolations.isolationId))
@@ -82,6 +88,8 @@ function boxViews(db: Tx, boxes: readonly StoredBox[]): BoxView[] {
     .where(isAmong(boxIsolations.boxId, ids))
     .all();
   const today = revisionToday(db);
+  const proven = new Map(served.flatMap((one) => (one.state === "proven" ? [[one.id, one] as const] : [])));
+  const stale = staleOfAll(db, [...proven.values()], at_ms);
   const servedBy = grouped(served, ({ boxId }) => boxId);
   const permitsOf = grouped(
     db
@@ -125,15 +133,18 @@ function boxViews(db: Tx, boxes: readonly StoredBox[]): BoxView[] {
     const isolationIds = [...new Set(jobsServed.map((one) => one.id))];
     return {
       life,
-      jobs: jobsServed.map(({ number, title, isolation, state, plantRevision, verdict, lockCheck }) => ({
-        number,
-        title,
-        isolation,
-        state,
-        planFault: isCountedOn(state)
-          ? standingFault(asNow({ number: isolation, state, plantRevision, verdict, lockCheck }, 0, today))
-          : null,
-      })),
+      jobs: jobsServed.map(
+        ({ id: isolationId, number, title, isolation, state, plantRevision, verdict, lockCheck }) => ({
+          number,
+          title,
+          isolation,
+          state,
+          planFault: isCountedOn(state)
+            ? standingFault(asNow({ number: isolation, state, plantRevision, verdict, lockCheck }, 0, today))
+            : null,
+          stale: proven.has(isolationId) ? stale(isolationId) : [],
+        }),
+      ),
       permits: isolationIds
         .flatMap((one) => permitsOf(one))
         .map(({ number, state, holder }) => ({ number, state, lead: nameOf(holder) })),

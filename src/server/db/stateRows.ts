@@ -115,6 +115,13 @@ function hashOf(table: Table, row: Readonly<Record<string, unknown>>): string {
     .slice(0, 22);
 }
 
+/** The tables that this connection watches. */
+export function watchedTables(tx: Tx): Table[] {
+  return tx
+    .all<{ said: string }>(sql`SELECT said FROM temp.state_tables ORDER BY name`)
+    .map(({ said }) => parsed("temp.state_tables", tableSchema, said));
+}
+
 /** The rows of state that were written since it was last asked, each with what it hashes to now. Cost: linear in them. */
 export function takeWritten(tx: Tx): RowHashes | null {
   const written = tx.all<{ tbl: string; key: string; said: string }>(

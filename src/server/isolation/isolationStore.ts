@@ -201,6 +201,15 @@ function rowOf(isolationId: string, step: WalkStep, position: number, now_ms: nu
   };
 }
 
+/** The times of a step, and what else is said of them: nothing else of it, and no hold. */
+export function saveStepTimes(tx: Tx, isolationId: string, step: WalkStep): void {
+  const { doneAt, evidence, stuck, begun, failures } = rowOf(isolationId, step, 0, 0);
+  tx.update(steps)
+    .set({ doneAt, evidence, stuck, begun, failures })
+    .where(and(eq(steps.isolationId, isolationId), eq(steps.stepId, step.id)))
+    .run();
+}
+
 /** A lock hung or lifted, an earth on or off. */
 function recordHolds(tx: Tx, isolationId: string, step: WalkStep): void {
   const { by, at_ms, lock, evidence } = step.done!;

@@ -22,7 +22,7 @@ export function staleOfAll(tx: Tx, of: readonly Isolation[], now_ms: number): (i
   const ids = of.map(({ id }) => id);
   const proofsOf = grouped(
     tx
-      .select({ id: steps.isolationId, step: steps.step, doneAt: steps.doneAt })
+      .select({ id: steps.isolationId, step: steps.step, doneAt: steps.doneAt, evidence: steps.evidence })
       .from(steps)
       .where(
         and(
@@ -56,9 +56,10 @@ export function staleOfAll(tx: Tx, of: readonly Isolation[], now_ms: number): (i
   const litUntil = litUntil_ms(tx, of);
   const byId = new Map(of.map((one) => [one.id, one]));
   return (id) => {
-    const proofs = proofsOf(id).map(({ step, doneAt }) => ({
+    const proofs = proofsOf(id).map(({ step, doneAt, evidence }) => ({
       label: stepLabel(step),
       at_ms: doneAt!,
+      wrongClock: evidence?.wrongClock ?? false,
     }));
     const there = boxOf(id).flatMap((box) => lastThere.get(box.id) ?? []);
     const profile = profileOf(byId.get(id)!.ruleProfile);

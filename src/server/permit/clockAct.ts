@@ -6,10 +6,12 @@ import { duration } from "../../core/units/format";
 import { line } from "../job/jobActs";
 import { clockStep_ms } from "../runtime/clock";
 import { changePermit } from "./changePermit";
+import { setTimesRight } from "./clockTimes";
 
 /**
  * The server's clock was ahead and was set back. Until somebody says that it is right now, acts stand still at the ledger's
- * last moment. Then times run on, every live permit is stopped, and what was timed by the wrong clock is looked at again.
+ * last moment. Then times run on, every live permit is stopped, nothing is dated later than now any more, and what was timed by
+ * the wrong clock is looked at again: every proof is done anew, and all air is read anew.
  */
 export const settleClock = defineAct({
   type: "clock.settle",
@@ -23,6 +25,7 @@ export const settleClock = defineAct({
     const back_ms = clockStep_ms(tx, now_ms);
     if (back_ms === null) return { ok: false, subject: "", refusal: { code: "clock is right" } };
     const reason = `the server's clock was ${duration(back_ms / 1000)} ahead and is right now (${words})`;
+    setTimesRight(tx, { by: context.person.id, now_ms, back_ms, words });
     const live = tx.select({ number: permits.number }).from(permits).where(eq(permits.state, "live")).all();
     for (const { number } of live) changePermit(context, number, { type: "stop", cause: "clock", reason });
     return { ok: true, subject: "", answer: { back_s: Math.round(back_ms / 1000), stopped: live.length } };

@@ -1,6 +1,7 @@
 import { randomUUID } from "node:crypto";
 import { and, asc, eq, isNull } from "drizzle-orm";
 import type { PersonId } from "../../core/people/roles";
+import { inRightTime } from "../../core/permit/record/clockSet";
 import type { LogEntry } from "../../core/permit/record/permitLog";
 import type { PermitLife, SignOn } from "../../core/permit/record/permitTypes";
 import { isAmong } from "../db/isAmong";
@@ -57,7 +58,7 @@ export function lifeOf(row: StoredPermit["row"], signOns: readonly SignOn[], log
   return {
     number: row.number,
     details: row.details,
-    log,
+    log: inRightTime(log),
     state: row.state,
     holder: row.holderId as PersonId,
     issuer: row.issuerId as PersonId | null,

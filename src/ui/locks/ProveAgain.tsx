@@ -11,24 +11,45 @@ type Person = Readonly<{
   units: UnitSystem;
 }>;
 
-/** Proofs that went stale come first and open; the rest can be done again at any time. */
-export function ProveAgain({
-  isolation,
-  stale,
-  person,
-}: {
-  isolation: IsolationLife;
-  stale: readonly string[];
-  person: Person;
-}) {
+type Props = Readonly<{ isolation: IsolationLife; stale: readonly string[]; person: Person }>;
+
+/** Proofs that went stale: nobody goes on before they are done again. */
+export function ProofsDue(props: Props) {
+  const due = proofsOf(props).filter(({ why }) => why !== undefined);
+  if (due.length === 0) return null;
+  return (
+    <section aria-label="Proofs to do again" className="border-warning mb-5 border-l-4 pl-4">
+      <h3 className="text-lg font-semibold">
+        Prove again before anybody goes on: <span className="num">{due.length}</span>
+      </h3>
+      <Proofs some={due} {...props} />
+    </section>
+  );
+}
+
+/** The rest can be done again at any time. */
+export function ProveAgain(props: Props) {
+  const fresh = proofsOf(props).filter(({ why }) => why === undefined);
+  if (fresh.length === 0) return null;
+  return (
+    <details className="border-base-300 border-t py-2">
+      <summary className="min-h-11 cursor-pointer content-center font-medium">Prove again at any time</summary>
+      <Proofs some={fresh} {...props} />
+    </details>
+  );
+}
+
+type Proof = Readonly<{ label: string; step: WalkStep; why: string | undefined }>;
+
+function proofsOf({ isolation, stale }: Props): Proof[] {
   const latest = new Map<string, WalkStep>();
   for (const step of isolation.steps) if (step.kind === "prove" && step.done) latest.set(stepLabel(step), step);
-  const whyOf = (label: string) => stale.find((one) => one.startsWith(`${label},`));
-  const proofs = [...latest].map(([label, step]) => ({ label, step, why: whyOf(label) }));
-  const due = proofs.filter(({ why }) => why !== undefined);
+  return [...latest].map(([label, step]) => ({ label, step, why: stale.find((one) => one.startsWith(`${label},`)) }));
+}
+
+function Proofs({ some, isolation, person }: Props & Readonly<{ some: readonly Proof[] }>) {
   const mayDo = person.roles.some((role) => role === "isolator" || role === "operator" || role === "coordinator");
-  if (proofs.length === 0) return null;
-  const list = (some: typeof proofs) => (
+  return (
     <ul className="divide-base-300 divide-y">
       {some.map(({ label, step, why }) => (
         <li key={label} aria-label={`Prove again: ${label}`} className="py-2">
@@ -50,21 +71,5 @@ export function ProveAgain({
         </li>
       ))}
     </ul>
-  );
-  return (
-    <>
-      {due.length > 0 && (
-        <section aria-label="Proofs to do again" className="border-warning mb-5 border-l-4 pl-4">
-          <h3 className="text-lg font-semibold">
-            Prove again before anybody goes on: <span className="num">{due.length}</span>
-          </h3>
-          {list(due)}
-        </section>
-      )}
-      <details className="border-base-300 border-t py-2">
-        <summary className="min-h-11 cursor-pointer content-center font-medium">Prove again at any time</summary>
-        {list(proofs.filter(({ why }) => why === undefined))}
-      </details>
-    </>
   );
 }

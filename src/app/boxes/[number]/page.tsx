@@ -32,8 +32,8 @@ export default async function BoxPage({ params }: Params) {
     <div className="max-w-6xl px-4 py-4 md:px-5">
       {box.jobs.map((job) => (
         <p key={job.isolation}>
-          Lock box of isolation <span className="tag">{job.isolation}</span>, {isolationState(job.state, job.planFault)}
-          , for{" "}
+          Lock box of isolation <span className="tag">{job.isolation}</span>,{" "}
+          {isolationState(job.state, job.planFault, job.stale)}, for{" "}
           <Link href={`/jobs/${job.number}/walk`} className="link">
             <span className="tag">{job.number}</span> {job.title}
           </Link>

@@ -188,16 +188,17 @@ function Notices({ permit, timeZone }: { permit: PermitView; timeZone: string })
           A break since {dayAndClock(stop.at_ms, timeZone)}. The watch stays; the air is read again before work goes on.
         </p>
       )}
-      {permit.stale.length > 0 && ["draft", "checked", "authorised", "issued", "live"].includes(permit.state) && (
-        <p className="border-warning border-l-4 px-3 py-2">
-          Nobody goes on before{" "}
-          <Link className="link" href={`/jobs/${permit.job.number}/walk`}>
-            {permit.stale.length === 1 ? "a proof is" : `${permit.stale.length} proofs are`} done again
-          </Link>
-          : {permit.stale.slice(0, 2).join("; ")}
-          {permit.stale.length > 2 && ` and ${permit.stale.length - 2} more`}.
-        </p>
-      )}
+      {permit.stale.length > 0 &&
+        ["draft", "checked", "authorised", "issued", "live", "suspended"].includes(permit.state) && (
+          <p className="border-warning border-l-4 px-3 py-2">
+            Nobody goes on before{" "}
+            <Link className="link" href={`/jobs/${permit.job.number}/walk`}>
+              {permit.stale.length === 1 ? "a proof is" : `${permit.stale.length} proofs are`} done again
+            </Link>
+            : {permit.stale.slice(0, 2).join("; ")}
+            {permit.stale.length > 2 && ` and ${permit.stale.length - 2} more`}.
+          </p>
+        )}
     </>
   );
 }
@@ -240,7 +241,7 @@ function Words({
           ) : permit.job.isolation ? (
             <Link className="link" href={`/jobs/${permit.job.number}/walk`}>
               <span className="tag">{permit.job.isolation.number}</span>,{" "}
-              {isolationState(permit.job.isolation.state, permit.job.planFault)}
+              {isolationState(permit.job.isolation.state, permit.job.planFault, permit.stale)}
             </Link>
           ) : (
             "none"

@@ -94,7 +94,9 @@ export function airState(facts: AirFacts, log: readonly LogEntry[], ask: AirAsk)
 
 /** What was written down since the clock was last set right: before that nobody knows how old it is. */
 function sinceClock(log: readonly LogEntry[]): readonly LogEntry[] {
-  return log.slice(log.findLastIndex((entry) => entry.type === "stopped" && entry.cause === "clock") + 1);
+  const isSet = (entry: LogEntry) =>
+    entry.type === "clock set" || (entry.type === "stopped" && entry.cause === "clock");
+  return log.slice(log.findLastIndex(isSet) + 1);
 }
 
 /** Toxic gases that may be there and that some instrument sees: each is read by name. */

@@ -69,4 +69,5 @@ export const logEntrySchema: z.ZodType<LogEntry> = z.discriminatedUnion("type", 
   entry("put in", { thing: z.number(), what: z.string(), where: z.string() }),
   entry("taken out", { thing: z.number() }),
   entry("safeguard back", { words }),
+  entry("clock set", { back_s: z.number(), words }),
 ]);

@@ -1,4 +1,5 @@
 import type { AirReading } from "../../atmosphere/airLimits";
+import { duration } from "../../units/format";
 import type { LogEntry } from "./permitLog";
 import type { PersonId } from "../../people/roles";
 
@@ -104,5 +105,7 @@ export function logWords(entry: LogEntry, nameOf: (id: PersonId) => string, time
       return `Thing ${entry.thing} taken out`;
     case "safeguard back":
       return `Safeguard back: ${entry.words}`;
+    case "clock set":
+      return `The server's clock was ${duration(entry.back_s)} ahead and is right now (${entry.words}): what was proved or read before is done again`;
   }
 }

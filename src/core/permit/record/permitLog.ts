@@ -111,6 +111,8 @@ export type LogEntry = Readonly<{ at_ms: number; by: PersonId | null }> &
     | Readonly<{ type: "put in"; thing: number; what: string; where: string }>
     | Readonly<{ type: "taken out"; thing: number }>
     | Readonly<{ type: "safeguard back"; words: string }>
+    /** A clock that was ahead by so much was set right: see clockSet. */
+    | Readonly<{ type: "clock set"; back_s: number; words: string }>
   );
 
 /** A new entry, as it is put into the log. */

@@ -27,8 +27,10 @@ function fellClauses({ missingFaces, lostPoints, short }: Extract<NotHeld, { cod
   ];
 }
 
-/** The state of an isolation as it is said beside its number: never "proven" alone over a plan that fell. */
-export function isolationState(state: string, planFault: NotHeld | null): string {
-  if (planFault === null || planFault.code === "not proven") return state;
+/** The state of an isolation as it is said beside its number: never "proven" alone over a plan that fell, or over old proofs. */
+export function isolationState(state: string, planFault: NotHeld | null, stale: readonly string[]): string {
+  if (planFault === null || planFault.code === "not proven") {
+    return state === "proven" && stale.length > 0 ? `${state} before, to be proved again` : state;
+  }
   return planFault.code === "not judged" ? `${state}, not judged yet` : `${state}, does not hold now`;
 }

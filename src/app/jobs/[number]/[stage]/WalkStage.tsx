@@ -20,7 +20,7 @@ import { Bench } from "@/ui/stage/Bench";
 import { LaidLantern } from "./LaidLantern";
 import { LocksNotice } from "@/ui/locks/LocksNotice";
 import { IsolationReview } from "@/ui/locks/IsolationReview";
-import { ProveAgain } from "@/ui/locks/ProveAgain";
+import { ProofsDue, ProveAgain } from "@/ui/locks/ProveAgain";
 import { TemporaryRestores } from "@/ui/locks/TemporaryRestores";
 import { siteField } from "@/ui/text/siteInstant";
 import { SwapForm } from "@/ui/job/SwapForm";
@@ -132,7 +132,7 @@ export async function WalkStage({ view, person, phase, lead }: Props) {
         <div className="mb-2 flex flex-wrap items-baseline gap-x-4 gap-y-1">
           <h2 id="steps" className="flex-1 font-semibold">
             {phase === "isolate" ? "Isolation" : "Restoring"} {isolation.number}:{" "}
-            {isolationState(isolation.state, view.planFault)}
+            {isolationState(isolation.state, view.planFault, view.stale)}
           </h2>
           <span className="num text-sm">
             {doneCount} of {inPhase.length} steps done
@@ -160,6 +160,9 @@ export async function WalkStage({ view, person, phase, lead }: Props) {
             {walkList("test")}
             <h3 className="mt-6 mb-2 text-lg font-semibold">As it was isolated</h3>
           </>
+        )}
+        {phase === "isolate" && isolation.state === "proven" && (
+          <ProofsDue isolation={isolation} stale={view.stale} person={person} />
         )}
         {walkList(phase)}
         {phase === "isolate" && (

@@ -1,0 +1,23 @@
+import type { LogEntry } from "./permitLog";
+
+/**
+ * The log of a permit as it is read since a clock that had been ahead was set right: whatever was written down before that and
+ * dated after it happened before it, in the order in which it stands, and never later than that moment. What was dated earlier
+ * keeps its time, for nobody knows since when the clock was ahead; that it counts no more is for whoever asks for its age.
+ *
+ * Cost: linear.
+ */
+export function inRightTime(log: readonly LogEntry[]): readonly LogEntry[] {
+  if (!log.some(({ type }) => type === "clock set")) return log;
+  let latest_ms = Infinity;
+  return log
+    .toReversed()
+    .map((entry) => {
+      const at_ms = Math.min(entry.at_ms, latest_ms);
+      // A millisecond apart: two that follow each other are never taken for one moment.
+      if (entry.type === "clock set") latest_ms = at_ms - 1;
+      else if (at_ms === latest_ms) latest_ms -= 1;
+      return at_ms === entry.at_ms ? entry : { ...entry, at_ms };
+    })
+    .toReversed();
+}

@@ -1,0 +1,61 @@
+import { eq, ne, notInArray } from "drizzle-orm";
+import { afterClockSet } from "../../core/isolation/clockSet";
+import { rightTimes } from "../../core/ledger/rightTimes";
+import type { PersonId } from "../../core/people/roles";
+import { withEntries } from "../../core/permit/record/permitLog";
+import type { Tx } from "../db/database";
+import { isolations, permits } from "../db/schema";
+import { happenedColumns } from "../db/happened";
+import { loadIsolations, saveStepTimes } from "../isolation/isolationStore";
+import { loadPermits, savePermit } from "./permitStore";
+
+const OVER = ["closed", "cancelled"] as const;
+
+/**
+ * What a clock that was ahead wrote, once it is set right: no row of state says that something happened later than now, what was
+ * proved is proved again, and every permit that is not over says so in its log. The ledger keeps what it was told.
+ *
+ * Cost: linear in the rows of state and in the permits that are not over.
+ */
+export function setTimesRight(
+  tx: Tx,
+  { by, now_ms, back_ms, words }: Readonly<{ by: PersonId; now_ms: number; back_ms: number; words: string }>,
+): void {
+  const standing = loadIsolations(
+    tx,
+    tx
+      .select({ number: isolations.number })
+      .from(isolations)
+      .where(ne(isolations.state, "restored"))
+      .all()
+      .map(({ number }) => number),
+  );
+  const columns = happenedColumns(tx);
+  const stepTimes = standing.flatMap(({ life }) =>
+    life.steps.flatMap(({ done, begun, stuck, failures = [] }) =>
+      [done, begun, stuck, ...failures].flatMap((one) => (one ? [one.at_ms] : [])),
+    ),
+  );
+  const right = rightTimes([...stepTimes, ...columns.flatMap((column) => column.laterThan(now_ms))], now_ms);
+  for (const { row, life } of standing) {
+    for (const step of life.steps) saveStepTimes(tx, row.id, afterClockSet(step, right));
+    const { lockCheck } = row;
+    if (lockCheck === null) continue;
+    const right_ms = lockCheck.right_ms === null ? null : right(lockCheck.right_ms);
+    const read = { ...lockCheck, checked_ms: right(lockCheck.checked_ms), right_ms };
+    tx.update(isolations).set({ lockCheck: read }).where(eq(isolations.id, row.id)).run();
+  }
+  for (const column of columns) column.set(now_ms, right);
+  const open = tx
+    .select({ number: permits.number })
+    .from(permits)
+    .where(notInArray(permits.state, [...OVER]))
+    .all();
+  const entry = { type: "clock set", back_s: Math.round(back_ms / 1000), words } as const;
+  for (const stored of loadPermits(
+    tx,
+    open.map(({ number }) => number),
+  )) {
+    savePermit(tx, stored, withEntries(stored.life, { at_ms: now_ms, by }, entry));
+  }
+}

@@ -1,0 +1,184 @@
+import { cpSync, mkdtempSync, rmSync } from "node:fs";
+import { join } from "node:path";
+import fc from "fast-check";
+import { openDatabase } from "../../src/server/db/database";
+import { ledgerHead } from "../../src/server/ledger/append";
+import { verifyLedger } from "../../src/server/ledger/verify";
+import { openDay, SLOTS } from "../support/day/place";
+import { Player } from "../support/day/player";
+import { playOne, STEPS, TROUBLES, USUAL } from "../support/day/trouble";
+import { goOn } from "../support/day/usual";
+import { replay, stateOf } from "../support/replay";
+import { propertyRuns } from "../support/runs";
+import { TestSite } from "../support/testSite";
+
+jest.setTimeout(10_800_000);
+
+/**
+ * Eighteen people and six jobs that share points, on a real database, through the one door that every act comes in by: requests,
+ * plans, walks, permits, registers that come while people work, swaps, tests, deviations, proofs that fail, drafts changed,
+ * shifts handed over, clocks set. Sequences are short and many, and each begins where a day like it stood: nothing begun, the
+ * morning, noon, the evening. After every act the promises are asked (support/day/checked); at the end of a sequence the ledger,
+ * played again on a database that stood where it began, gives the same state and the same last hash.
+ */
+const { numRuns, seed } = propertyRuns(300);
+const IS_LONG = numRuns >= 3000;
+/** Ten thousand in the long run, which are also longer. */
+const RUNS = { numRuns: IS_LONG ? Math.round((numRuns * 10) / 3) : numRuns, seed };
+const LENGTH = IS_LONG ? 30 : 5;
+const AGAIN = "again.db";
+const command = fc.record({
+  what: fc.oneof(
+    { weight: 40, arbitrary: fc.constant(USUAL) },
+    { weight: 12, arbitrary: fc.constant(STEPS) },
+    { weight: 48, arbitrary: fc.constantFrom(...Object.keys(TROUBLES)) },
+  ),
+  slot: fc.nat(SLOTS.length - 1),
+  who: fc.nat(11),
+  n: fc.nat(11),
+});
+
+const COMMON = [
+  "box.hang",
+  "box.take-off",
+  "clock.settle",
+  "hazard.decide",
+  "isolation.approve",
+  "isolation.check-locks",
+  "job.ask",
+  "job.change",
+  "job.crew",
+  "permit.accept",
+  "permit.authorise",
+  "permit.check",
+  "permit.close",
+  "permit.draft",
+  "permit.hand-back",
+  "permit.inspect",
+  "permit.issue",
+  "permit.return-copy",
+  "permit.sign-off",
+  "permit.sign-on",
+  "permit.tick",
+  "plant.import",
+  "return.start",
+  "shift.hand-over",
+  "step.begin",
+  "step.cannot",
+  "step.do",
+  "step.prove-again",
+];
+const RARE = [
+  "isolation.re-plan",
+  "isolation.rehang",
+  "job.close",
+  "job.withdraw",
+  "permit.cancel",
+  "permit.change",
+  "permit.hand-over",
+  "permit.resume",
+  "permit.revalidate",
+  "permit.send-back",
+  "permit.stop",
+  "point.swap",
+  "step.can",
+  "step.cause",
+  "step.entered-in-error",
+  "test.agree",
+  "test.ask",
+  "test.call-off",
+];
+const REFUSED = [
+  "already done",
+  "held by others",
+  "isolations open",
+  "not back",
+  "not inspected",
+  "not yours to do",
+  "nothing stuck",
+  "permits open",
+  "prove again",
+  "wrong state",
+];
+const SELDOM = [
+  "box locked",
+  "last off",
+  "lead first",
+  "lock in use",
+  "lock of another",
+  "out of order",
+  "swap not proved",
+];
+
+/** How far the day is when a sequence begins, in rounds of what came next. */
+const STANDS = [12, 24, 36, 60, 90];
+type Start = Readonly<{ folder: string; clock_ms: number }>;
+const starts: Start[] = [];
+
+beforeAll(async () => {
+  const site = new TestSite();
+  await openDay(site);
+  site.step_ms = 5_000;
+  const play = new Player(site, true);
+  const again = openDatabase(join(site.folder, AGAIN));
+  const stand = async () => {
+    expect(await replay(site.db, again)).toBe(ledgerHead(site.db).hash);
+    expect(stateOf(again)).toEqual(stateOf(site.db));
+    for (const { $client } of [site.db, again]) $client.pragma("wal_checkpoint(TRUNCATE)");
+    const folder = mkdtempSync(`${site.folder}-`);
+    cpSync(site.folder, folder, { recursive: true });
+    starts.push({ folder, clock_ms: site.clock_ms });
+  };
+  for (let i = 0; i < STANDS.at(-1)!; i++) {
+    if (STANDS.includes(i)) await stand();
+    for (const slot of SLOTS.keys()) {
+      // Some further than others.
+      if (i % (slot + 1) < 2) await goOn(play, { slot, who: i, n: i % 12 });
+    }
+  }
+  await stand();
+  again.$client.close();
+  site.close();
+});
+afterAll(() => {
+  for (const { folder } of starts) rmSync(folder, { recursive: true, force: true });
+});
+
+test("whatever a site does in whatever order, what the record says is so, and it gives the same state again", async () => {
+  const done = new Map<string, number>();
+  const refused = new Map<string, number>();
+  const add = (to: Map<string, number>, from: ReadonlyMap<string, number>) => {
+    for (const [name, count] of from) to.set(name, (to.get(name) ?? 0) + count);
+  };
+  await fc.assert(
+    fc.asyncProperty(
+      fc.nat(STANDS.length - 1),
+      fc.array(command, { minLength: LENGTH, maxLength: LENGTH }),
+      async (start, commands) => {
+        const { folder, clock_ms } = starts[start]!;
+        const site = new TestSite("site.db", folder);
+        try {
+          Object.assign(site, { clock_ms, step_ms: 5_000 });
+          const play = new Player(site);
+          for (const { what, ...pick } of commands) await playOne(play, what, pick);
+          add(done, play.done);
+          add(refused, play.refused);
+          expect(verifyLedger(site.db.$client, site.headFile)).toMatchObject({ ok: true, stateKnown: true });
+          const again = openDatabase(join(site.folder, AGAIN));
+          expect(await replay(site.db, again)).toBe(ledgerHead(site.db).hash);
+          expect(stateOf(again)).toEqual(stateOf(site.db));
+          again.$client.close();
+        } finally {
+          site.close();
+        }
+      },
+    ),
+    { ...RUNS, endOnFailure: true },
+  );
+  // Each kind of act and each refusal that is played for was met: in the long run often, in the usual one those that are common.
+  const least = IS_LONG ? 100 : 1;
+  const met = (of: ReadonlyMap<string, number>, name: string, times: number) =>
+    expect([name, (of.get(name) ?? 0) >= times, Object.fromEntries(of)]).toEqual([name, true, expect.anything()]);
+  for (const type of IS_LONG ? [...COMMON, ...RARE] : COMMON) met(done, type, least);
+  for (const code of IS_LONG ? [...REFUSED, ...SELDOM] : REFUSED) met(refused, code, 1);
+});
