@@ -30,7 +30,7 @@ const AGAIN = "again.db";
 const command = fc.record({
   what: fc.oneof(
     { weight: 40, arbitrary: fc.constant(USUAL) },
-    { weight: 12, arbitrary: fc.constant(STEPS) },
+    { weight: 5, arbitrary: fc.constant(STEPS) },
     { weight: 48, arbitrary: fc.constantFrom(...Object.keys(TROUBLES)) },
   ),
   slot: fc.nat(SLOTS.length - 1),
@@ -40,8 +40,7 @@ const command = fc.record({
 
 const COMMON = [
   "box.hang",
-  "box.take-off",
-  "clock.settle",
+  "hazard.conditions",
   "hazard.decide",
   "isolation.approve",
   "isolation.check-locks",
@@ -49,44 +48,47 @@ const COMMON = [
   "job.change",
   "job.crew",
   "permit.accept",
-  "permit.authorise",
   "permit.check",
   "permit.close",
-  "permit.draft",
-  "permit.hand-back",
   "permit.inspect",
-  "permit.issue",
   "permit.return-copy",
-  "permit.sign-off",
   "permit.sign-on",
   "permit.tick",
   "plant.import",
-  "return.start",
   "shift.hand-over",
-  "step.begin",
-  "step.cannot",
   "step.do",
   "step.prove-again",
 ];
 const RARE = [
+  "box.take-off",
+  "clock.settle",
   "isolation.re-plan",
   "isolation.rehang",
   "job.close",
   "job.withdraw",
+  "permit.authorise",
   "permit.cancel",
   "permit.change",
+  "permit.draft",
+  "permit.hand-back",
   "permit.hand-over",
+  "permit.issue",
   "permit.resume",
   "permit.revalidate",
   "permit.send-back",
+  "permit.sign-off",
   "permit.stop",
   "point.swap",
+  "return.start",
+  "step.begin",
   "step.can",
+  "step.cannot",
   "step.cause",
   "step.entered-in-error",
   "test.agree",
   "test.ask",
   "test.call-off",
+  "test.start",
 ];
 const REFUSED = [
   "already done",
@@ -97,21 +99,25 @@ const REFUSED = [
   "not yours to do",
   "nothing stuck",
   "permits open",
-  "prove again",
   "wrong state",
 ];
 const SELDOM = [
   "box locked",
+  "cause first",
   "last off",
   "lead first",
   "lock in use",
   "lock of another",
+  "not agreed",
   "out of order",
+  "people on",
+  "prove again",
+  "second person needed",
   "swap not proved",
 ];
 
 /** How far the day is when a sequence begins, in rounds of what came next. */
-const STANDS = [12, 24, 36, 60, 90];
+const STANDS = [0, 20, 36, 48, 60, 75, 90];
 type Start = Readonly<{ folder: string; clock_ms: number }>;
 const starts: Start[] = [];
 
@@ -177,8 +183,8 @@ test("whatever a site does in whatever order, what the record says is so, and it
   );
   // Each kind of act and each refusal that is played for was met: in the long run often, in the usual one those that are common.
   const least = IS_LONG ? 100 : 1;
-  const met = (of: ReadonlyMap<string, number>, name: string, times: number) =>
-    expect([name, (of.get(name) ?? 0) >= times, Object.fromEntries(of)]).toEqual([name, true, expect.anything()]);
-  for (const type of IS_LONG ? [...COMMON, ...RARE] : COMMON) met(done, type, least);
-  for (const code of IS_LONG ? [...REFUSED, ...SELDOM] : REFUSED) met(refused, code, 1);
+  const tooSeldom = (of: ReadonlyMap<string, number>, names: readonly string[], times: number) =>
+    names.filter((name) => (of.get(name) ?? 0) < times).map((name) => `${name}: ${of.get(name) ?? 0}`);
+  expect(tooSeldom(done, IS_LONG ? [...COMMON, ...RARE] : COMMON, least)).toEqual([]);
+  expect(tooSeldom(refused, IS_LONG ? [...REFUSED, ...SELDOM] : REFUSED, 1)).toEqual([]);
 });
