@@ -20,4 +20,6 @@ test("nothing of a step is later than when the clock was set right, and a proof 
   // Also one whose time looks right: nobody knows since when the clock was ahead.
   expect(afterClockSet(step("prove", 10), right).done).toMatchObject({ at_ms: 10, evidence: { wrongClock: true } });
   expect(afterClockSet(step("lock", 100), right).done).toEqual({ ...step("lock", 50).done });
+  const early = step("lock", 10);
+  expect(afterClockSet(early, (at_ms) => at_ms)).toBe(early);
 });

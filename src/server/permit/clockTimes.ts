@@ -38,7 +38,10 @@ export function setTimesRight(
   );
   const right = rightTimes([...stepTimes, ...columns.flatMap((column) => column.laterThan(now_ms))], now_ms);
   for (const { row, life } of standing) {
-    for (const step of life.steps) saveStepTimes(tx, row.id, afterClockSet(step, right));
+    for (const step of life.steps) {
+      const now = afterClockSet(step, right);
+      if (now !== step) saveStepTimes(tx, row.id, now);
+    }
     const { lockCheck } = row;
     if (lockCheck === null) continue;
     const right_ms = lockCheck.right_ms === null ? null : right(lockCheck.right_ms);
