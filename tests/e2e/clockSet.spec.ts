@@ -53,7 +53,9 @@ test("a clock that was ahead: work stands until a coordinator sets it right, and
   await expect(petra.getByRole("region", { name: "Proofs to do again" })).toContainText(
     "timed by a clock that was wrong",
   );
+  await expect(petra.getByText("Proved at every work location.")).toHaveCount(0);
   await prove();
+  await expect(petra.getByText("Proved at every work location.")).toBeVisible();
   expect((await post(idris, "permit.resume", resume)).body.ok).toBe(true);
   await petra.goto("/permits/P-0001");
   await sees(petra, "active");

@@ -99,13 +99,20 @@ export function answerFailure(
   });
 }
 
-/** Work locations by what was shown of them: every proof there done and standing, or one that failed and is not answered. */
-export function shownOf(steps: readonly WalkStep[]): Readonly<{ proven: string[]; notProved: string[] }> {
+/**
+ * Work locations by what was shown of them: every proof there done, standing and not too old, or one that failed and is not
+ * answered. `stale` are the proofs that count no more, by their labels and why.
+ */
+export function shownOf(
+  steps: readonly WalkStep[],
+  stale: readonly string[],
+): Readonly<{ proven: string[]; notProved: string[] }> {
+  const isOld = (step: WalkStep) => stale.some((one) => one.startsWith(`${stepLabel(step)},`));
   const proofs = steps.filter(({ kind }) => kind === "prove");
   const faces = [...new Set(proofs.map(({ subject }) => subject))];
   const at = (face: string) => proofs.filter(({ subject }) => subject === face);
   return {
-    proven: faces.filter((face) => at(face).every(isDone)),
+    proven: faces.filter((face) => at(face).every((step) => isDone(step) && !isOld(step))),
     notProved: faces.filter((face) => at(face).some((step) => openFailures(step).length > 0)),
   };
 }

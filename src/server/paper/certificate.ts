@@ -4,6 +4,7 @@ import type { Content } from "pdfmake/interfaces";
 import type { WalkStep } from "../../core/isolation/isolation";
 import type { Plan } from "../../core/plan/plan";
 import { darkSentence, lossSentence } from "../../core/words/en/losses";
+import { certificateLine } from "../../core/words/en/notHeld";
 import type { LedgerHead } from "../ledger/headFile";
 import type { JobView } from "../job/jobView";
 import { siteTime } from "../runtime/siteTime";
@@ -40,10 +41,7 @@ export async function certificate(
       qr,
     }),
     {
-      text:
-        isolation.state === "proven"
-          ? "Proven. Work is allowed only under a live permit."
-          : `NOT PROVEN when printed: ${isolation.state}${open > 0 ? `, ${open} steps open` : ""}. Nobody works on it.`,
+      text: certificateLine(isolation.state, { openSteps: open, planFault: view.planFault, stale: view.stale }),
       bold: true,
       margin: [0, 6, 0, 0],
     },

@@ -27,6 +27,20 @@ function fellClauses({ missingFaces, lostPoints, short }: Extract<NotHeld, { cod
   ];
 }
 
+/** What the certificate of an isolation says of it, at the moment at which it is printed. */
+export function certificateLine(
+  state: string,
+  p: Readonly<{ openSteps: number; planFault: NotHeld | null; stale: readonly string[] }>,
+): string {
+  const no = (why: string) => `${why}. Nobody works on it.`;
+  if (state !== "proven") {
+    return no(`NOT PROVEN when printed: ${state}${p.openSteps > 0 ? `, ${p.openSteps} steps open` : ""}`);
+  }
+  if (p.planFault !== null) return no(`DOES NOT HOLD when printed: ${notHeldClause(p.planFault)}`);
+  if (p.stale.length > 0) return no(`TO BE PROVED AGAIN when printed: ${p.stale.join("; ")}`);
+  return "Proven. Work is allowed only under a live permit.";
+}
+
 /** The state of an isolation as it is said beside its number: never "proven" alone over a plan that fell, or over old proofs. */
 export function isolationState(state: string, planFault: NotHeld | null, stale: readonly string[]): string {
   if (planFault === null || planFault.code === "not proven") {

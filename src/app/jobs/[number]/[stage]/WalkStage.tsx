@@ -29,8 +29,8 @@ import { Replan } from "@/ui/walk/Replan";
 import { WalkList, type WalkRow } from "@/ui/walk/WalkList";
 
 /** What was shown of each work location; where the plan fell, what it left open is not. */
-function shownWith(steps: readonly WalkStep[], fault: NotHeld | null) {
-  const { proven, notProved } = shownOf(steps);
+function shownWith(steps: readonly WalkStep[], fault: NotHeld | null, stale: readonly string[]) {
+  const { proven, notProved } = shownOf(steps, stale);
   const open = fault?.code === "plan fell" ? [...fault.missingFaces, ...fault.short.map(({ face }) => face)] : [];
   // Without its lock nobody knows what a point holds back.
   const unsure = fault?.code === "locks not found" ? proven : [];
@@ -71,7 +71,7 @@ export async function WalkStage({ view, person, phase, lead }: Props) {
   const { graph } = plantOf(view);
   const lantern = lanternOf(view, plan);
   const timeZone = siteTimeZone();
-  const shown = shownWith(isolation.steps, view.planFault);
+  const shown = shownWith(isolation.steps, view.planFault, view.stale);
   const heldBy = heldElsewhere(isolation.number);
   const times = stepTimes(view, plan);
   const itemOf = (place: string) => graph.plant.items[graph.itemByTag.get(itemTagOf(graph, place)) ?? -1];

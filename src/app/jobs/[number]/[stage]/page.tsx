@@ -190,9 +190,10 @@ function progress(view: JobView, stage: Stage): string {
   }
 }
 
-/** What the walk has come to; "proven" only while the isolation is. */
-function walkWords({ isolation, planFault }: JobView, left: string): string {
+/** What the walk has come to; "proven" only while the isolation is, and its proofs count. */
+function walkWords({ isolation, planFault, stale }: JobView, left: string): string {
   if (isolation === null) return "";
   if (planFault !== null) return "does not hold";
+  if (stale.length > 0) return "prove again";
   return isolation.state === "isolating" ? left : isolation.state;
 }
