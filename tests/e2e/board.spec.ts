@@ -1,6 +1,8 @@
-import { expect, post, test } from "./site";
+import { expect, ownSite, post } from "./site";
 import { expectNoAxeViolation } from "./axe";
 import { done } from "./work";
+
+const test = ownSite();
 
 test("the board shows the site now, as it was and as it is planned", async ({ as }) => {
   const maren = await as("Maren Tolve");

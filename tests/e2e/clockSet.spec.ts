@@ -1,7 +1,10 @@
 import { soundReport } from "../../src/core/isolation/soundReport";
-import { MINUTE_MS, sees, test } from "./moving";
+import { MINUTE_MS, moving, sees } from "./moving";
 import { expect, post, sign } from "./site";
 import { done, read, stepsOf } from "./work";
+
+/** Nobody else stops its permits. */
+const test = moving();
 
 test("a clock that was ahead: work stands until a coordinator sets it right, and then until it is proved again", async ({
   as,

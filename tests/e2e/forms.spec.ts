@@ -1,15 +1,10 @@
 import type { Page } from "@playwright/test";
 import { expectNoAxeViolation } from "./axe";
-import { expect, openMenu, openSite, PIN, type Site, SITE_TIMEOUT_MS, test as shared } from "./site";
+import { expect, openMenu, ownSite, PIN } from "./site";
 import { read } from "./work";
 
 /** A site of its own: its server is killed under the form. */
-const test = shared.extend<object, { site: Site }>({
-  site: [
-    async ({}, use, worker) => openSite(use, 4300 + worker.parallelIndex),
-    { scope: "worker", timeout: SITE_TIMEOUT_MS },
-  ],
-});
+const test = ownSite();
 
 /** Tabs on until something with this name has the focus; by keyboard only. */
 async function tabTo(page: Page, name: RegExp): Promise<void> {

@@ -7,13 +7,17 @@ export const MINUTE_MS = 60_000;
 export const HOUR_MS = 3_600_000;
 
 /** A site of its own, whose clock the test moves. */
-export const test = shared.extend<object, { site: Site; clock: Clock }>({
-  site: [
-    async ({}, use, worker) => openSite(use, 4300 + worker.parallelIndex),
-    { scope: "worker", timeout: SITE_TIMEOUT_MS },
-  ],
-  clock: [async ({ site }, use) => use(clockOf(site)), { scope: "worker" }],
-});
+export const moving = () =>
+  shared.extend<object, { site: Site; clock: Clock }>({
+    site: [
+      async ({}, use, worker) => openSite(use, 4300 + worker.parallelIndex),
+      { scope: "worker", timeout: SITE_TIMEOUT_MS },
+    ],
+    clock: [async ({ site }, use) => use(clockOf(site)), { scope: "worker" }],
+  });
+
+/** One such site for all the files that share it. */
+export const test = moving();
 
 export const BUMP = { number: "GI-03", gas: "methane, half its lower limit", verdict: "alarmed", zeroed: true };
 

@@ -1,4 +1,6 @@
-import { expect, post, sign, test } from "./site";
+import { expect, ownSite, post, sign } from "./site";
+
+const test = ownSite();
 
 test("a lock that was left on is cut only after search, attempts and a manager, and its owner reads it first", async ({
   as,

@@ -162,16 +162,19 @@ async function frontDoor(command: string, more: Record<string, string>) {
   return { said, ended, stop };
 }
 
-for (const command of ["demo", "start"]) {
+for (const [command, port] of [
+  ["demo", 4371],
+  ["start", 4391],
+] as const) {
   test(`./lantern ${command} serves, once, and stops when told to`, async ({ site }) => {
     const settings = { LANTERN_DATA: folderBeside(site, "front") };
-    const first = await frontDoor(command, { ...settings, PORT: "4341" });
-    expect(first.said.out).toContain("Heavy Lantern  http://127.0.0.1:4341");
-    const door = await ask("http://127.0.0.1:4341/sign-in");
+    const first = await frontDoor(command, { ...settings, PORT: String(port) });
+    expect(first.said.out).toContain(`Heavy Lantern  http://127.0.0.1:${port}`);
+    const door = await ask(`http://127.0.0.1:${port}/sign-in`);
     expect([door.status, door.body.includes("This is the demo")]).toEqual([200, command === "demo"]);
-    expect(JSON.parse((await ask("http://127.0.0.1:4341/api/health")).body)).toMatchObject({ ok: true });
+    expect(JSON.parse((await ask(`http://127.0.0.1:${port}/api/health`)).body)).toMatchObject({ ok: true });
     // Another on the same data would hear nothing of this one's alarms.
-    const second = await frontDoor(command, { ...settings, PORT: "4342" });
+    const second = await frontDoor(command, { ...settings, PORT: String(port + 1) });
     expect([await second.ended, second.said.out]).toEqual([
       1,
       expect.stringMatching(/A server runs on .+ Stop it first/),

@@ -90,6 +90,15 @@ export const test = base.extend<{ as: (name: string, timezoneId?: string) => Pro
   },
 });
 
+/** The same with a site that no other file uses: for what stops work, or needs that nobody stopped it. */
+export const ownSite = () =>
+  test.extend<object, { site: Site }>({
+    site: [
+      async ({}, use, worker) => openSite(use, 4300 + worker.parallelIndex),
+      { scope: "worker", timeout: SITE_TIMEOUT_MS },
+    ],
+  });
+
 const SESSION_MS = 14 * 3_600_000;
 
 /** A session as signing in makes it. */
