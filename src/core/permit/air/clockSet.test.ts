@@ -1,0 +1,29 @@
+import { idOf, MINUTE, wellFacts } from "../../../../tests/support/permits";
+import { withEntries, type LogEntry, type NewEntry } from "../record/permitLog";
+import { airState } from "./airTests";
+
+const POINT = "at the work";
+const read: NewEntry = {
+  type: "air",
+  point: POINT,
+  instrument: "GI-1",
+  reading: { oxygen: 0.209, flammable: 0, toxics: [] },
+  against: [],
+};
+const set: NewEntry = { type: "clock set", back_s: 1200, words: "the radio" };
+const logOf = (...said: readonly (readonly [number, NewEntry])[]) =>
+  said.reduce((permit, [at_ms, entry]) => withEntries(permit, { at_ms, by: idOf("gil") }, entry), {
+    log: [] as readonly LogEntry[],
+  }).log;
+const isFit = (log: readonly LogEntry[], now_ms: number) =>
+  airState(wellFacts({ testPoints: [POINT] }), log, { every_min: 120, now_ms, entry: false }).fit;
+
+test("air read before a clock was set right counts for nothing, whatever its time says; read after that it does", () => {
+  const now_ms = 40 * MINUTE;
+  expect(isFit(logOf([30 * MINUTE, read]), now_ms)).toBe(true);
+  // Dated later than when the clock was set, and earlier.
+  for (const at_ms of [50 * MINUTE, 30 * MINUTE]) {
+    expect(isFit(logOf([at_ms, read], [35 * MINUTE, set]), now_ms)).toBe(false);
+    expect(isFit(logOf([at_ms, read], [35 * MINUTE, set], [36 * MINUTE, read]), now_ms)).toBe(true);
+  }
+});
