@@ -1,97 +1,37 @@
-import {
-  Acting,
-  DETAILS,
-  draftOf,
-  HOUR,
-  idOf,
-  MINUTE,
-  seen,
-  SHEET,
-  wellFacts,
-} from "../../../../tests/support/permits";
+import { Acting, DETAILS, draftOf, HOUR, idOf, MINUTE, seen, SHEET } from "../../../../tests/support/permits";
 import { STRICT_ENTRY, HOT_WORK_LIMITS } from "../../atmosphere/airLimits";
 import type { PermitFacts } from "../record/permitTypes";
-import { purgeNeed_s } from "../requirements/entry";
 import { asAt } from "../life/permitLife";
-import { asksOf, missingFor } from "../requirements/requirements";
+import { asksOf } from "../requirements/requirements";
 import { airState } from "./airTests";
 import { AIR_RULES, without, type AirRule } from "./airRules";
-import { againstSent, missingFrom, sentSchema, type Sender } from "./instruments";
+import { againstSent, missingFrom } from "./instruments";
+
+import {
+  GAS,
+  HOT,
+  SPACE,
+  CORNER,
+  entry,
+  SENDER,
+  hotFacts,
+  spaceFacts,
+  prepared,
+  hot,
+  draw,
+  blownOut,
+  space,
+  go,
+  out,
+  is,
+  lacks,
+  fitAt,
+  againstOf,
+  detector,
+  message,
+} from "../../../../tests/support/airPermits";
 
 /** One test a rule: it must hold, and it must fail with the rule taken out, or it tests something else. */
-
-const GAS = "hydrogen sulphide";
-const HOT = ["at the work", "at the edge"];
-const SPACE = ["top", "bottom"];
-const CORNER = "corner 1 low";
-const COVER = "through the closed cover";
-const entry = DETAILS["confined space entry"];
-
-const SENDER: Sender = { kind: "gas", sheet: SHEET, gases: [] };
-
-const hotFacts = (more: Partial<PermitFacts> = {}) => wellFacts({ testPoints: HOT, ...more });
-const spaceFacts = (more: Partial<PermitFacts> = {}) =>
-  wellFacts({ testPoints: [...SPACE, CORNER], insidePoints: [CORNER], coverPoint: COVER, gases: seen(GAS), ...more });
-
-const prepared = (acting: Acting) =>
-  acting
-    .did("cora", { type: "check" })
-    .did("isa", { type: "authorise" })
-    .ticked(asksOf({ permit: acting.permit, facts: acting.facts, now_ms: HOUR }))
-    .did("isa", { type: "issue", copies: ["at the work"] });
-const hot = (facts = hotFacts()) =>
-  prepared(new Acting(draftOf({ ...DETAILS["hot work"], points: HOT }), facts)).did("fay", {
-    type: "take post",
-    post: "fire watch",
-  });
-const draw = (
-  acting: Acting,
-  point: string,
-  more: { instrument?: string; oxygen?: number; flammable?: number; h2s?: number | null } = {},
-) => {
-  const { instrument = "GI-1", oxygen = 0.209, flammable = 0, h2s = 0 } = more;
-  acting.did("gil", { type: "begin sample", point, instrument }).later(2 * MINUTE);
-  const toxics = h2s === null ? [] : [{ gas: GAS, fraction: h2s }];
-  return acting.did("gil", { type: "read", point, reading: { oxygen, flammable, toxics } });
-};
-/** Tested through the cover, blown out, and ventilated from then on. */
-const blownOut = (acting: Acting) => {
-  draw(acting, COVER).later(1);
-  acting.did("gil", { type: "begin purge" }).later((purgeNeed_s(entry, acting.facts.gases) ?? 0) * 1000);
-  return acting.did("gil", { type: "end purge" }).later(1).did("gil", { type: "begin ventilation" });
-};
-const space = (facts = spaceFacts()) => {
-  const acting = blownOut(prepared(new Acting(draftOf(entry), facts)));
-  for (const point of SPACE) draw(acting, point);
-  acting.did("ada", { type: "take post", post: "attendant" }).did("hal", { type: "accept" });
-  for (const [i, name] of ["hal", "wim", "will"].entries()) {
-    acting.did(name, { type: "sign on", lock: `L-${i}`, answer: "P-7" });
-  }
-  return acting;
-};
-const go = (name: string) => ({ type: "go in", person: idOf(name) }) as const;
-const out = (name: string) => ({ type: "come out", person: idOf(name) }) as const;
-const is = (found: unknown, wanted: unknown) => expect(found).toEqual(wanted);
-const lacks = (acting: Acting, act: "issue" | "accept" = "accept") =>
-  missingFor(act, { permit: acting.permit, facts: acting.facts, now_ms: acting.at_ms }).map(({ id }) => id);
-const fitAt = (acting: Acting, more: object = {}) =>
-  airState(acting.facts, acting.permit.log, { every_min: 120, now_ms: acting.at_ms, entry: false, ...more }).fit;
-const againstOf = (acting: Acting) => {
-  const last = acting.permit.log.at(-1);
-  return last?.type === "air" ? last.against : null;
-};
-const detector = (more: Partial<PermitFacts["detectors"][number]> = {}) => ({
-  id: "GD-1",
-  place: HOT[1]!,
-  kind: "gas" as const,
-  reads: ["oxygen", "flammable"],
-  against: [],
-  silent: false,
-  silentFrom_ms: Infinity,
-  ...more,
-});
-const message = (more: object = {}) =>
-  sentSchema.parse({ version: 1, sequence: 1, oxygen: 0.209, flammable: 0, battery: 1, ...more });
 
 const PROBES: Readonly<Record<AirRule, () => void>> = {
   point: () => is(fitAt(draw(hot(), HOT[0]!)), false),
