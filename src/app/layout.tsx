@@ -6,6 +6,7 @@ import { chooseUnits } from "./units/actions";
 import { stripPermits } from "@/server/job/board";
 import { unreadFor } from "@/server/box/removals";
 import { currentPerson, isDemo } from "@/server/people/session";
+import { drawnAfter } from "@/server/runtime/events";
 import { buildId } from "@/server/runtime/build";
 import { requestTime_ms, siteTimeZone } from "@/server/runtime/siteTime";
 import { KeptBar } from "@/ui/offline/KeptBar";
@@ -47,7 +48,7 @@ export default async function Layout({ children }: { children: ReactNode }) {
               </form>
             </TopBar>
             <ShiftStrip {...stripPermits(now_ms)} now_ms={now_ms} timeZone={siteTimeZone()} />
-            <LiveUpdates />
+            <LiveUpdates drawnAfter={drawnAfter()} />
             <Keys />
             <KeptBar personId={person.id} build={buildId()} />
           </>

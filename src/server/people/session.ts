@@ -2,6 +2,7 @@ import "server-only";
 import { cookies, headers } from "next/headers";
 import { redirect } from "next/navigation";
 import { database } from "../db/database";
+import { drawnAfter } from "../runtime/events";
 import { DEVICE_MS, personOfSession, type Person } from "./signIn";
 
 export const SESSION_COOKIE = "lantern_session";
@@ -12,6 +13,8 @@ export async function sessionToken(): Promise<string | undefined> {
 
 /** Who is signed in, or null. */
 export async function currentPerson(): Promise<Person | null> {
+  // Every page asks this before it reads anything else.
+  drawnAfter();
   return personOfSession(database(), await sessionToken(), Date.now());
 }
 

@@ -1,3 +1,5 @@
+import { cache } from "react";
+
 /** Something changed that open screens show. What people must be told at once is read from the ledger: see alarms. */
 export type Happening = Readonly<{
   /** An alarm is told by the ledger's row; by itself it comes here only where no row could be written. */
@@ -12,7 +14,9 @@ export type Happening = Readonly<{
 type Listener = (happening: Happening) => void;
 
 /** One bus for the whole process: routes and pages are bundled apart and share nothing else. */
-const bus = globalThis as { heavyLanternListeners?: Set<Listener> };
+const bus = globalThis as { heavyLanternListeners?: Set<Listener>; heavyLanternTold?: number };
+/** Of this process, and no other: what another one told is not counted on. */
+const process_ms = Math.round(performance.timeOrigin);
 
 function listeners(): Set<Listener> {
   return (bus.heavyLanternListeners ??= new Set());
@@ -20,6 +24,7 @@ function listeners(): Set<Listener> {
 
 /** Tells every open screen. Called after the transaction that made it true. */
 export function announce(happening: Happening): void {
+  bus.heavyLanternTold = (bus.heavyLanternTold ?? 0) + 1;
   for (const listener of listeners()) listener(happening);
 }
 
@@ -28,3 +33,14 @@ export function onHappening(listener: Listener): () => void {
   listeners().add(listener);
   return () => listeners().delete(listener);
 }
+
+/**
+ * How much has been told so far. A page that was drawn at one mark and opens its line at another has missed something
+ * between the two, and looks again.
+ */
+export function toldSoFar(): string {
+  return `${process_ms}.${bus.heavyLanternTold ?? 0}`;
+}
+
+/** What had been told when this request began to read: whoever is asked for first, the mark is never later than what is shown. */
+export const drawnAfter = cache(() => toldSoFar());

@@ -2,7 +2,8 @@ import { readHappening } from "./happening";
 
 describe("what is heard on the line of live updates", () => {
   test.each([
-    ['{"kind":"open"}', { kind: "open" }],
+    ['{"kind":"open"}', { kind: "open", told: null }],
+    ['{"kind":"open","told":"17.4"}', { kind: "open", told: "17.4" }],
     ['{"kind":"alarm","subject":"P-1","about":["P-1"]}', { kind: "alarm", subject: "P-1" }],
     [
       '{"kind":"act","subject":"S-1","about":["S-1","J-1"],"page":"a1"}',

@@ -1,6 +1,7 @@
 /** What the server says on the line of live updates; see the server's events. */
 export type Happening =
-  | Readonly<{ kind: "open" }>
+  /** The line stands; `told` marks what had been told before it, and is null from a server that says no mark. */
+  | Readonly<{ kind: "open"; told: string | null }>
   | Readonly<{ kind: "alarm"; subject: string }>
   | Readonly<{
       kind: "act" | "permit" | "instrument";
@@ -18,7 +19,9 @@ export function readHappening(data: string): Happening | null {
     return null;
   }
   if (typeof said !== "object" || said === null || !("kind" in said)) return null;
-  if (said.kind === "open") return { kind: "open" };
+  if (said.kind === "open") {
+    return { kind: "open", told: "told" in said && typeof said.told === "string" ? said.told : null };
+  }
   if (!("subject" in said) || typeof said.subject !== "string") return null;
   const { kind, subject } = said;
   if (kind === "alarm") return { kind, subject };

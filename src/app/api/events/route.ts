@@ -3,7 +3,7 @@ import { alarmsAfter } from "@/server/ledger/alarms";
 import { ledgerHead } from "@/server/ledger/append";
 import { sessionToken } from "@/server/people/session";
 import { personOfSession } from "@/server/people/signIn";
-import { onHappening } from "@/server/runtime/events";
+import { onHappening, toldSoFar } from "@/server/runtime/events";
 import { keepStream } from "@/server/runtime/streams";
 
 export const dynamic = "force-dynamic";
@@ -57,7 +57,7 @@ export async function GET(request: Request): Promise<Response> {
       };
       request.signal.addEventListener("abort", () => end());
       tell();
-      send({ kind: "open" }, heard);
+      send({ kind: "open", told: toldSoFar() }, heard);
     },
     cancel: () => end(),
   });
