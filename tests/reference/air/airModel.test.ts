@@ -6,6 +6,8 @@ import { without, type AirRule } from "../../../src/core/permit/air/airRules";
 import { COVER_POINT } from "../../../src/core/permit/air/airPlaces";
 import { inside } from "../../../src/core/permit/people/entries";
 import { asAt, checkPermit, decidePermit } from "../../../src/core/permit/life/permitLife";
+import { inRightTime } from "../../../src/core/permit/record/clockSet";
+import { withEntries, type LogEntry } from "../../../src/core/permit/record/permitLog";
 import { purgeNeed_s } from "../../../src/core/permit/requirements/entry";
 import { asksOf } from "../../../src/core/permit/requirements/requirements";
 import type { PermitAct, PermitFacts, PermitLife } from "../../../src/core/permit/record/permitTypes";
@@ -160,16 +162,41 @@ function play(runs: number): { done: ReadonlyMap<string, number>; refused: Reado
   for (let run = 0; run < runs; run++) {
     const entry = random.chance(0.6);
     const start = issued(entry, random.chance(0.3) ? 1 : 4);
-    let { permit, facts, at_ms: now_ms } = start;
+    let { permit, facts } = start;
+    // What the clock says, and by how much that is ahead of what is so. Nobody knows, until a coordinator sets it right.
+    let now_ms = start.at_ms;
+    let ahead_ms = 0;
+    /** When each line of the log was truly written, and when what comes from elsewhere truly was. */
+    const trueTimes: number[] = [];
     const stood: number[] = [];
+    let elsewhere: number[] = [];
+    const happened = () => {
+      for (let at = trueTimes.length; at < permit.log.length; at++) trueTimes.push(now_ms - ahead_ms);
+    };
+    const trueLog = () => permit.log.map((entry, at): LogEntry => ({ ...entry, at_ms: trueTimes[at]! }));
+    for (const { at_ms } of permit.log) trueTimes.push(at_ms);
     const need_ms = entry ? purgeNeed_s(DETAILS["confined space entry"], facts.gases)! * 1000 : 0;
     for (let step = 0; step < STEPS; step++) {
       const careful = random.chance(0.75);
       const purging = permit.log.findLast((one) => one.type === "purge begun" || one.type === "purge ended");
-      now_ms +=
-        purging?.type === "purge begun" && careful
-          ? need_ms
-          : random.pick([1, 2, 2.2, 3, 21, careful ? 2 : 31, careful ? 1 : 130]) * MINUTE;
+      const blows = purging?.type === "purge begun";
+      if (ahead_ms === 0 && random.chance(blows ? 0.1 : 0.01)) {
+        // It jumps, most often where a wait is being waited for.
+        ahead_ms = blows ? need_ms : random.pick([2, 12, 31, 45]) * MINUTE;
+        now_ms += ahead_ms + MINUTE;
+      } else if (ahead_ms > 0 && random.chance(0.2)) {
+        now_ms -= ahead_ms;
+        ahead_ms = 0;
+        permit = setRight(permit, facts, now_ms);
+        const badElsewhere = facts.badElsewhere.map((bad) => ({ ...bad, at_ms: Math.min(bad.at_ms, now_ms) }));
+        facts = { ...facts, badElsewhere };
+        happened();
+        count(done, "clock set");
+        if (permit.state === "run out") break;
+      } else {
+        const wait_min = random.pick([1, 2, 2.2, 3, 21, careful ? 2 : 31, careful ? 1 : 130]);
+        now_ms += blows && careful ? need_ms : wait_min * MINUTE;
+      }
       if (random.chance(0.02)) {
         // The world moves: an instrument is withdrawn, a detector or a blower comes, falls silent, or goes; bad air next door.
         const place = random.pick(facts.testPoints);
@@ -191,9 +218,11 @@ function play(runs: number): { done: ReadonlyMap<string, number>; refused: Reado
           { ...facts, detectors: [] },
           { ...facts, badElsewhere: entry ? [{ at_ms: now_ms, permit: "P-9", point: "bottom" }] : [] },
         ]);
+        if (facts.badElsewhere.some(({ at_ms }) => at_ms === now_ms)) elsewhere = [now_ms - ahead_ms];
+        else if (facts.badElsewhere.length === 0) elsewhere = [];
       }
       const stands = facts.detectors.some((one) => one.kind === "blower" && (one.silent || one.against.length > 0));
-      if (stands) stood.push(now_ms);
+      if (stands) stood.push(now_ms - ahead_ms);
       const world: AirWorld = {
         stands,
         stood,
@@ -216,11 +245,16 @@ function play(runs: number): { done: ReadonlyMap<string, number>; refused: Reado
         watched: facts.detectors
           .filter(({ kind, silent, reads }) => kind === "gas" && !silent && reads.includes(GAS))
           .map(({ place }) => place),
-        badElsewhere: facts.badElsewhere.map(({ at_ms }) => at_ms),
+        badElsewhere: elsewhere,
+      };
+      const isSafe = (begins: boolean) => {
+        happened();
+        // While the clock is ahead nobody can know; once it is right everything is judged by when it truly was.
+        if (ahead_ms === 0) expectSafe({ ...permit, log: trueLog() }, world, now_ms, begins);
       };
       permit = asAt(permit, facts, now_ms);
       if (permit.state === "run out") break;
-      expectSafe(permit, world, now_ms, false);
+      isSafe(false);
       const [name, act] = careful
         ? sensible(random, entry, permit, facts, now_ms)
         : anyAct(random, entry, facts.testPoints);
@@ -236,10 +270,22 @@ function play(runs: number): { done: ReadonlyMap<string, number>; refused: Reado
       count(done, act.type);
       checkPermit(permit, facts, now_ms);
       const begins = ["accept", "resume", "go on"].includes(act.type) || (act.type === "go in" && was === 0);
-      expectSafe(permit, world, now_ms, begins && permit.state === "live");
+      isSafe(begins && permit.state === "live");
     }
   }
   return { done, refused };
+}
+
+/** A coordinator says that the clock is right now, as the server does it. */
+function setRight(permit: PermitLife, facts: PermitFacts, now_ms: number): PermitLife {
+  const entry = { type: "clock set", back_s: 1, words: "the radio" } as const;
+  const told = withEntries(permit, { at_ms: now_ms, by: idOf("cora") }, entry);
+  const right = asAt({ ...told, log: inRightTime(told.log) }, facts, now_ms);
+  if (right.state !== "live") return right;
+  const stop = command("cora", now_ms, { type: "stop", cause: "clock", reason: "it was ahead" });
+  const stopped = decidePermit(right, stop, facts);
+  if (!stopped.ok) throw new Error(`not stopped: ${JSON.stringify(stopped.refusal)}`);
+  return stopped.value;
 }
 
 test("nobody works, goes in or goes on in air that an independent judge of the log refuses", () => {
@@ -261,6 +307,7 @@ const FOUND: readonly AirRule[] = [
   "round",
   "break",
   "stop",
+  "clock",
   "purge",
   "same air",
   "other permits",
@@ -305,6 +352,7 @@ const ACTS = [
   "stop",
   "resume",
   "revalidate",
+  "clock set",
 ] as const;
 
 /** Every refusal that these acts have for the air. */

@@ -34,6 +34,8 @@ const MIN = 60_000;
 export function faultsOfAir(log: readonly LogEntry[], world: AirWorld, now_ms: number, begins: boolean): string[] {
   const faults: string[] = [];
   const reads = log.filter((one): one is Read => one.type === "air");
+  // By a clock that was wrong: nobody knows when it was.
+  const known = log.slice(log.findLastIndex(({ type }) => type === "clock set") + 1);
   const insideNow = log.reduce(
     (count, one) => count + (one.type === "went in" ? 1 : one.type === "came out" ? -1 : 0),
     0,
@@ -79,7 +81,7 @@ export function faultsOfAir(log: readonly LogEntry[], world: AirWorld, now_ms: n
   const needed = world.points.filter((point) => !world.inside.includes(point) || insideNow > 1);
   const used: Read[] = [];
   for (const point of needed) {
-    const here = reads.filter((read) => read.point === point);
+    const here = reads.filter((read) => read.point === point && known.includes(read));
     const last = here.at(-1);
     if (last === undefined) {
       faults.push(`${point} was never read`);

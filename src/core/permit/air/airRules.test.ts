@@ -2,6 +2,8 @@ import { Acting, DETAILS, draftOf, HOUR, idOf, MINUTE, seen, SHEET } from "../..
 import { STRICT_ENTRY, HOT_WORK_LIMITS } from "../../atmosphere/airLimits";
 import type { PermitFacts } from "../record/permitTypes";
 import { asAt } from "../life/permitLife";
+import { purgeNeed_s } from "../requirements/entry";
+import { withEntries } from "../record/permitLog";
 import { asksOf } from "../requirements/requirements";
 import { airState } from "./airTests";
 import { AIR_RULES, without, type AirRule } from "./airRules";
@@ -12,6 +14,7 @@ import {
   HOT,
   SPACE,
   CORNER,
+  COVER,
   entry,
   SENDER,
   hotFacts,
@@ -86,6 +89,30 @@ const PROBES: Readonly<Record<AirRule, () => void>> = {
     acting.did("hal", { type: "accept" }).later(1);
     acting.did("wim", { type: "stop", cause: "stop-work", reason: "sparks fly" }).later(1);
     is(acting.code("isa", { type: "resume", words: "looked" }), "asks unmet");
+  },
+  clock: () => {
+    // Read, and blown out, by a clock that was ahead, and that a coordinator set right since.
+    const set = (acting: Acting) => {
+      acting.permit = withEntries(
+        acting.permit,
+        { at_ms: acting.later(1).at_ms, by: idOf("cora") },
+        { type: "clock set", back_s: 600, words: "the radio" },
+      );
+      return acting.later(1);
+    };
+    const read = hot();
+    for (const point of HOT) draw(read, point);
+    is(lacks(read), []);
+    is(lacks(set(read)), ["air"]);
+    for (const point of HOT) draw(read, point);
+    is(lacks(read), []);
+    const blown = set(blownOut(prepared(new Acting(draftOf(entry), spaceFacts()))));
+    is(lacks(blown).includes("purge"), true);
+    // One that still runs goes on, and counts when it is over.
+    const runs = prepared(new Acting(draftOf(entry), spaceFacts()));
+    draw(runs, COVER).later(1).did("gil", { type: "begin purge" });
+    set(runs).later((purgeNeed_s(entry, runs.facts.gases) ?? 0) * 1000);
+    is(lacks(runs.did("gil", { type: "end purge" })).includes("purge"), false);
   },
   purge: () => {
     const acting = prepared(new Acting(draftOf(entry), spaceFacts({ coverPoint: null, insidePoints: [] })));

@@ -13,6 +13,7 @@ export const AIR_RULES = {
   round: "a round longer than 20 min an instrument is split over more, or its early points are read again",
   break: "readings before the end of a break do not count after it",
   stop: "readings before a stop do not count after it",
+  clock: "readings and purges by a clock that was wrong do not count",
   purge: "readings before the end of a purge do not count after it",
   empty: "readings from before the space was left empty do not count",
   "same air": "a bad reading ends every earlier one in the same air",

@@ -5,6 +5,7 @@ import { AT_A_POINT_s, instrumentsFor, ROUND_s } from "../../atmosphere/testPoin
 import type { GasSheet } from "../../gear/gasSheet";
 import { leftEmpty_ms } from "../people/entries";
 import { sameNumber } from "../../gear/gear";
+import { sinceClock } from "../record/clockSet";
 import { entriesOf, lastOf, type LogEntry } from "../record/permitLog";
 import type { PermitFacts, PostedDetector } from "../record/permitTypes";
 import { keeps } from "./airRules";
@@ -59,7 +60,7 @@ export function airState(facts: AirFacts, log: readonly LogEntry[], ask: AirAsk)
   const gases = namesOf(facts);
   const points = facts.testPoints.filter((point) => ask.only?.(point) ?? true);
   const readAt = (point: string) =>
-    entriesOf(sinceClock(log), "air").filter((entry) => !keeps("point") || entry.point === point);
+    entriesOf(inRightAir(log), "air").filter((entry) => !keeps("point") || entry.point === point);
   const tooLong = keeps("round") && ask.begins ? roundTooLong(log, since) : () => false;
   const ages: number[] = [];
   const tests = points.map((point): PointTest => {
@@ -92,12 +93,8 @@ export function airState(facts: AirFacts, log: readonly LogEntry[], ask: AirAsk)
   return { points: tests, fit, until_ms: fit ? until_ms : null, since, wants };
 }
 
-/** What was written down since the clock was last set right: before that nobody knows how old it is. */
-function sinceClock(log: readonly LogEntry[]): readonly LogEntry[] {
-  const isSet = (entry: LogEntry) =>
-    entry.type === "clock set" || (entry.type === "stopped" && entry.cause === "clock");
-  return log.slice(log.findLastIndex(isSet) + 1);
-}
+/** What tells of the air: of what was read or blown by a clock that was wrong nobody knows how old it is, or how long it took. */
+const inRightAir = (log: readonly LogEntry[]) => (keeps("clock") ? sinceClock(log) : log);
 
 /** Toxic gases that may be there and that some instrument sees: each is read by name. */
 export function namesOf({ gases }: Pick<PermitFacts, "gases">): string[] {
@@ -291,9 +288,13 @@ export function purgeState(
   return {
     running,
     ready_ms: running ? begun.at_ms + begun.need_s * 1000 : null,
-    // Begun after the space was last empty: air blown before that says nothing about the air after it.
+    // Begun after the space was last empty: air blown before that says nothing about the air after it. Ended by a right clock.
     done:
-      !running && !isBroken && ended !== undefined && begun !== undefined && (empty === null || begun.at_ms >= empty),
+      !running &&
+      !isBroken &&
+      lastOf(inRightAir(log), "purge ended") !== undefined &&
+      begun !== undefined &&
+      (empty === null || begun.at_ms >= empty),
     since_ms: empty,
   };
 }

@@ -21,3 +21,10 @@ export function inRightTime(log: readonly LogEntry[]): readonly LogEntry[] {
     })
     .toReversed();
 }
+
+/** What was written down since the clock was last set right. */
+export function sinceClock(log: readonly LogEntry[]): readonly LogEntry[] {
+  const isSet = (entry: LogEntry) =>
+    entry.type === "clock set" || (entry.type === "stopped" && entry.cause === "clock");
+  return log.slice(log.findLastIndex(isSet) + 1);
+}
