@@ -42,7 +42,7 @@ test("a clock that was ahead: work stands until a coordinator sets it right, and
   await petra.goto("/permits/P-0001");
   await sees(petra, "suspended");
   await expect(
-    petra.getByText(/is right now \(the radio's time signal\): what was proved or read before/),
+    petra.getByText(/is right now \(the radio's time signal\): what was proved, read, purged or watched before/),
   ).toBeVisible();
   // Nothing in the record is dated later than now.
   const later = "SELECT step_id FROM steps WHERE done_at_ms > ? UNION SELECT id FROM holds WHERE locked_at_ms > ?";

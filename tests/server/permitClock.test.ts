@@ -3,12 +3,12 @@ import { asAt } from "../../src/core/permit/life/permitLife";
 import { revalidationDue } from "../../src/core/permit/requirements/every";
 import { asksOf } from "../../src/core/permit/requirements/requirements";
 import type { PermitLife } from "../../src/core/permit/record/permitTypes";
-import { ledger, permits } from "../../src/server/db/schema";
+import { gear, ledger, permits } from "../../src/server/db/schema";
 import { shiftChanges } from "../../src/server/runtime/siteTime";
 import { permitNow } from "../../src/server/permit/permitFacts";
 import { settleAll } from "../../src/server/permit/settlePermits";
 import { replay, stateOf as rowsOf } from "../support/replay";
-import { DETAILS, draftOf, HOUR, idOf, MINUTE, wellFacts } from "../support/permits";
+import { DETAILS, draftOf, HOUR, idOf, MINUTE, SHEET, wellFacts } from "../support/permits";
 import { TestSite } from "../support/testSite";
 import { loadIsolation } from "../../src/server/isolation/isolationStore";
 import { soundReport } from "../../src/core/isolation/soundReport";
@@ -178,8 +178,15 @@ describe("a server that slept", () => {
     await site.done("hal", "permit.sign-on", { permit, lock: "H-1" });
     await site.done("hal", "permit.sign-off", { permit });
     await site.done("hal", "permit.sign-on", { permit, lock: "H-1" });
+    const inDateUntil_ms = site.clock_ms + 100 * 24 * HOUR;
+    await site.done("cora", "gear.enter", { kind: "gas instrument", number: "GI-4", inDateUntil_ms, sheet: SHEET });
+    const gas = { number: "GI-4", gas: "test gas", verdict: "alarmed", zeroed: true };
+    await site.done("cora", "gear.bump", gas);
     site.clock_ms -= HOUR;
     await site.done("cora", "clock.settle", { words: "the radio's time signal" });
+    // Nobody knows whether that was in this shift.
+    const instrument = site.db.select().from(gear).where(eq(gear.number, "GI-4")).get()!;
+    expect([instrument.zeroedAt, instrument.bumpedAt]).toEqual([null, null]);
     const { now } = permitNow(site.db, permit, site.clock_ms)!;
     // In the order in which it was.
     expect(now.signOns.map(({ off_ms }) => off_ms === null)).toEqual([false, true]);

@@ -2,9 +2,9 @@ import { eq, ne, notInArray } from "drizzle-orm";
 import { afterClockSet } from "../../core/isolation/clockSet";
 import { rightTimes } from "../../core/ledger/rightTimes";
 import type { PersonId } from "../../core/people/roles";
-import { withEntries } from "../../core/permit/record/permitLog";
+import { withClockSet } from "../../core/permit/record/clockSet";
 import type { Tx } from "../db/database";
-import { isolations, permits } from "../db/schema";
+import { gear, isolations, permits } from "../db/schema";
 import { happenedColumns } from "../db/happened";
 import { loadIsolations, saveStepTimes } from "../isolation/isolationStore";
 import { loadPermits, savePermit } from "./permitStore";
@@ -48,17 +48,19 @@ export function setTimesRight(
     const read = { ...lockCheck, checked_ms: right(lockCheck.checked_ms), right_ms };
     tx.update(isolations).set({ lockCheck: read }).where(eq(isolations.id, row.id)).run();
   }
+  // Since when it was ahead nobody knows, nor whether an instrument was zeroed and tested in this shift: it is done again.
+  tx.update(gear).set({ bumpedAt: null, zeroedAt: null }).run();
   for (const column of columns) column.set(now_ms, right);
   const open = tx
     .select({ number: permits.number })
     .from(permits)
     .where(notInArray(permits.state, [...OVER]))
     .all();
-  const entry = { type: "clock set", back_s: Math.round(back_ms / 1000), words } as const;
+  const said = { back_s: Math.round(back_ms / 1000), words };
   for (const stored of loadPermits(
     tx,
     open.map(({ number }) => number),
   )) {
-    savePermit(tx, stored, withEntries(stored.life, { at_ms: now_ms, by }, entry));
+    savePermit(tx, stored, withClockSet(stored.life, { at_ms: now_ms, by }, said));
   }
 }

@@ -6,8 +6,8 @@ import { without, type AirRule } from "../../../src/core/permit/air/airRules";
 import { COVER_POINT } from "../../../src/core/permit/air/airPlaces";
 import { inside } from "../../../src/core/permit/people/entries";
 import { asAt, checkPermit, decidePermit } from "../../../src/core/permit/life/permitLife";
-import { inRightTime } from "../../../src/core/permit/record/clockSet";
-import { withEntries, type LogEntry } from "../../../src/core/permit/record/permitLog";
+import { withClockSet } from "../../../src/core/permit/record/clockSet";
+import type { LogEntry } from "../../../src/core/permit/record/permitLog";
 import { purgeNeed_s } from "../../../src/core/permit/requirements/entry";
 import { asksOf } from "../../../src/core/permit/requirements/requirements";
 import type { PermitAct, PermitFacts, PermitLife } from "../../../src/core/permit/record/permitTypes";
@@ -185,7 +185,7 @@ function play(runs: number): { done: ReadonlyMap<string, number>; refused: Reado
         ahead_ms = blows ? need_ms : random.pick([2, 12, 31, 45]) * MINUTE;
         now_ms += ahead_ms + MINUTE;
       } else if (ahead_ms > 0 && random.chance(0.2)) {
-        now_ms -= ahead_ms;
+        now_ms += MINUTE - ahead_ms;
         ahead_ms = 0;
         permit = setRight(permit, facts, now_ms);
         const badElsewhere = facts.badElsewhere.map((bad) => ({ ...bad, at_ms: Math.min(bad.at_ms, now_ms) }));
@@ -278,9 +278,8 @@ function play(runs: number): { done: ReadonlyMap<string, number>; refused: Reado
 
 /** A coordinator says that the clock is right now, as the server does it. */
 function setRight(permit: PermitLife, facts: PermitFacts, now_ms: number): PermitLife {
-  const entry = { type: "clock set", back_s: 1, words: "the radio" } as const;
-  const told = withEntries(permit, { at_ms: now_ms, by: idOf("cora") }, entry);
-  const right = asAt({ ...told, log: inRightTime(told.log) }, facts, now_ms);
+  const stamp = { at_ms: now_ms, by: idOf("cora") };
+  const right = asAt(withClockSet(permit, stamp, { back_s: 1, words: "the radio" }), facts, now_ms);
   if (right.state !== "live") return right;
   const stop = command("cora", now_ms, { type: "stop", cause: "clock", reason: "it was ahead" });
   const stopped = decidePermit(right, stop, facts);

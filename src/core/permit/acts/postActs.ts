@@ -1,6 +1,7 @@
 import { accept, refuse } from "../../refusal/result";
 import { afterWatchOf } from "../afterwatch/afterWatchOf";
 import { CHECK_GRACE_MS, watchMayLeave } from "../afterwatch/afterWatch";
+import { watchedFrom_ms } from "../afterwatch/afterWatchOf";
 import { afterWatchRule, watchersNeeded } from "../requirements/hotWork";
 import { inside } from "../people/entries";
 import { kindRule } from "../kinds/kinds";
@@ -80,8 +81,8 @@ export function postNeeded(permit: PermitLife, left: number, facts: PermitFacts,
   }
   if (details.kind !== "hot work" || signedBy(permit.log, "accept") === undefined) return null;
   if (state === "watching") {
-    const ended = signedBy(permit.log, "hand back")!;
-    if (left > 0 || watchMayLeave(afterWatchRule(details.afterWatch), permit.log, ended.at_ms, now_ms)) return null;
+    const from_ms = watchedFrom_ms(permit.log)!;
+    if (left > 0 || watchMayLeave(afterWatchRule(details.afterWatch), permit.log, from_ms, now_ms)) return null;
     return "the watch after the work runs without a break";
   }
   if (state !== "live" && state !== "suspended" && state !== "run out") return null;

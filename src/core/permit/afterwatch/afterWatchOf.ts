@@ -1,7 +1,16 @@
 import { afterWatchState, type AfterWatchState } from "./afterWatch";
 import { afterWatchRule } from "../requirements/hotWork";
-import { signedBy } from "../record/permitLog";
+import { lastOf, signedBy, type LogEntry } from "../record/permitLog";
 import type { PermitFacts, PermitLife } from "../record/permitTypes";
+
+/**
+ * From when the watch after the work is counted; null before it was handed back. By a clock that was wrong nobody knows how
+ * long it has been watched: it is watched anew since that was set right.
+ */
+export function watchedFrom_ms(log: readonly LogEntry[]): number | null {
+  const ended = signedBy(log, "hand back");
+  return ended ? Math.max(ended.at_ms, lastOf(log, "clock set")?.at_ms ?? -Infinity) : null;
+}
 
 /** How the watch after this permit's hot work stands; null before the work was handed back, or where none is kept. */
 export function afterWatchOf(
@@ -9,7 +18,7 @@ export function afterWatchOf(
   facts: Pick<PermitFacts, "timeOf">,
   now_ms: number,
 ): AfterWatchState | null {
-  const ended = signedBy(permit.log, "hand back");
-  if (permit.details.kind !== "hot work" || ended === undefined) return null;
-  return afterWatchState(afterWatchRule(permit.details.afterWatch), permit.log, ended.at_ms, now_ms, facts.timeOf);
+  const from_ms = watchedFrom_ms(permit.log);
+  if (permit.details.kind !== "hot work" || from_ms === null) return null;
+  return afterWatchState(afterWatchRule(permit.details.afterWatch), permit.log, from_ms, now_ms, facts.timeOf);
 }

@@ -1,4 +1,5 @@
 import { Acting, DETAILS, draftOf, HOUR, idOf, MINUTE, wellFacts } from "../../../../tests/support/permits";
+import { withClockSet } from "../record/clockSet";
 import { afterWatchState } from "../afterwatch/afterWatch";
 import { afterWatchRule, watchCovers, watchersNeeded } from "../requirements/hotWork";
 import { dueUnder } from "./due";
@@ -235,5 +236,49 @@ describe("the watch after hot work", () => {
     expect(acting.permit.state).toBe("work done");
     acting.did("hal", { type: "return copy", copy: 1 });
     expect(acting.code("isa", { type: "close" })).toBe("not inspected");
+  });
+  test("a watch that was waited for by a clock that was ahead is kept anew, and the place looked at anew", () => {
+    const acting = live();
+    acting.did("hal", { type: "hand back" });
+    const kept = () => {
+      acting.later(3 * HOUR);
+      for (let look = 0; look < 6; look++) acting.later(30 * MINUTE).did("fay", { type: "watch check", words: "cold" });
+      acting.did("ana", { type: "final check", words: "cold to the hand" });
+      acting.did("fay", { type: "tell control room", who: "Ines Calder" }).did("fay", { type: "end watch" });
+      return acting.did("isa", { type: "inspect", words: "cold" });
+    };
+    kept().did("hal", { type: "return copy", copy: 1 });
+    // All that took ten minutes, for the clock had jumped by six hours.
+    acting.later(-6 * HOUR + 10 * MINUTE);
+    const stamp = { at_ms: acting.at_ms, by: idOf("cora") };
+    acting.permit = withClockSet(acting.permit, stamp, { back_s: 6 * 3600, words: "the radio" });
+    expect(acting.permit.state).toBe("watching");
+    expect(acting.code("isa", { type: "close" })).toBe("wrong state");
+    acting.later(3 * HOUR - 5 * MINUTE);
+    expect(acting.code("fay", { type: "end watch" })).toBe("watch not over");
+    expect(acting.code("fay", { type: "leave post", post: "fire watch" })).toBe("post needed");
+    acting.later(-3 * HOUR + 5 * MINUTE);
+    kept();
+    expect(acting.code("isa", { type: "close" })).toBe("accepted");
+  });
+  test("looked at before the clock was set right, a place is looked at again before its permit is closed", () => {
+    const acting = new Acting(draftOf(DETAILS["line break"]), wellFacts());
+    acting.did("cora", { type: "check" }).did("isa", { type: "authorise" });
+    acting.ticked(asksOf({ permit: acting.permit, facts: acting.facts, now_ms: HOUR }));
+    acting.did("isa", { type: "issue", copies: ["at the work"] });
+    acting
+      .did("hal", { type: "accept" })
+      .did("hal", { type: "hand back" })
+      .did("hal", { type: "return copy", copy: 1 });
+    acting.did("isa", { type: "inspect", words: "tight" });
+    acting.permit = withClockSet(
+      acting.permit,
+      { at_ms: acting.at_ms, by: idOf("cora") },
+      { back_s: 600, words: "the radio" },
+    );
+    expect(acting.permit.state).toBe("work done");
+    expect(acting.code("isa", { type: "close" })).toBe("not inspected");
+    acting.did("isa", { type: "inspect", words: "tight" });
+    expect(acting.code("isa", { type: "close" })).toBe("accepted");
   });
 });

@@ -8,6 +8,7 @@ import { kindRule } from "../kinds/kinds";
 import { decideLogAct, isLogAct } from "../acts/logActs";
 import { extensionFault } from "./extension";
 import { LIFE } from "./lifeTable";
+import { sinceClock } from "../record/clockSet";
 import { copiesOf, lastOf, putInOf, signedBy, type LogEntry, type NewEntry } from "../record/permitLog";
 import { peopleOn, type PermitCommand, type PermitFacts, type PermitLife } from "../record/permitTypes";
 import { missingFor, missingWhileLive } from "../requirements/requirements";
@@ -264,7 +265,7 @@ function decide(permit: PermitLife, command: PermitCommand, facts: PermitFacts):
       const no =
         notHolder("closing one's own permit") ??
         (left.length > 0 ? refuse({ code: "not back", permit: permit.number, things: left }) : null) ??
-        (signedBy(permit.log, "inspect") ? null : refuse({ code: "not inspected", permit: permit.number }));
+        (signedBy(sinceClock(permit.log), "inspect") ? null : refuse({ code: "not inspected", permit: permit.number }));
       return no ?? accept({ ...permit, state: "closed", closedBy: command.by, ...signed("close") });
     }
     case "cancel": {

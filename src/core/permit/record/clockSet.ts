@@ -1,4 +1,20 @@
-import type { LogEntry } from "./permitLog";
+import { signedBy, withEntries, type LogEntry } from "./permitLog";
+import type { PersonId } from "../../people/roles";
+import type { PermitLife } from "./permitTypes";
+
+/**
+ * A permit as it goes on once the clock that was ahead is right. What was waited for by the wrong clock may have been far too
+ * short: a watch after hot work that ended by it goes on, anew from now.
+ */
+export function withClockSet(
+  permit: PermitLife,
+  stamp: Readonly<{ at_ms: number; by: PersonId }>,
+  said: Readonly<{ back_s: number; words: string }>,
+): PermitLife {
+  const told = withEntries(permit, stamp, { type: "clock set", ...said });
+  const watchesOn = permit.state === "work done" && signedBy(permit.log, "end watch") !== undefined;
+  return { ...told, state: watchesOn ? "watching" : permit.state, log: inRightTime(told.log) };
+}
 
 /**
  * The log of a permit as it is read since a clock that had been ahead was set right: whatever was written down before that and
