@@ -1,9 +1,10 @@
-import { eq } from "drizzle-orm";
+import { eq, sql } from "drizzle-orm";
 import { z } from "zod";
 import { canonicalJson } from "../../core/ledger/canonicalJson";
 import type { Refusal } from "../../core/refusal/refusal";
 import type { Act } from "../act/act";
 import { ledger } from "../db/schema";
+import { question } from "../db/question";
 import type { Tx } from "../db/database";
 import { bodyOf } from "../ledger/body";
 import type { Person } from "../people/signIn";
@@ -48,9 +49,17 @@ export function readAct({ actId, type, input: raw }: Sent, person: Person): Read
   return { actId, act, input: input.data, asked, refusal: null };
 }
 
+const rowOfAct = question((tx) =>
+  tx
+    .select()
+    .from(ledger)
+    .where(eq(ledger.actId, sql.placeholder("actId")))
+    .prepare(),
+);
+
 /** The answer given when this act first came; a refusal when the id was used for something else. */
 export function earlierAnswer(tx: Tx, { actId, act, asked }: ReadAct, person: Person): ActAnswer | null {
-  const row = tx.select().from(ledger).where(eq(ledger.actId, actId)).get();
+  const row = rowOfAct(tx).get({ actId });
   if (row === undefined) return null;
   const body = bodyOf(row);
   const same =

@@ -1,8 +1,9 @@
 import { randomUUID } from "node:crypto";
-import { and, asc, desc, eq, isNull, ne, type SQL } from "drizzle-orm";
+import { and, asc, desc, eq, isNull, ne, sql } from "drizzle-orm";
 import { type BoxFacts, type BoxLife, type Key, type StandingLock } from "../../core/box/boxLife";
 import type { PersonId } from "../../core/people/roles";
-import { isAmong } from "../db/isAmong";
+import { isAmong, listed } from "../db/isAmong";
+import { question } from "../db/question";
 import type { Tx } from "../db/database";
 import {
   boxIsolations,
@@ -23,41 +24,64 @@ import { lockHangs, locksOn } from "./locks";
 export type StoredBox = Readonly<{ id: string; life: BoxLife }>;
 
 export function loadBox(tx: Tx, by: Readonly<{ number: string }> | Readonly<{ id: string }>): StoredBox | null {
-  const which = "id" in by ? eq(lockBoxes.id, by.id) : eq(lockBoxes.number, by.number);
-  return boxesWhere(tx, which)[0] ?? null;
+  return (
+    boxesFrom(tx, "id" in by ? boxById(tx).all({ id: by.id }) : boxByNumber(tx).all({ number: by.number }))[0] ?? null
+  );
 }
 
 /** Boxes that have not been given back, the latest first. Cost: three queries, however many. */
 export function boxesOut(tx: Tx): StoredBox[] {
-  return boxesWhere(tx, ne(lockBoxes.state, "returned"));
+  return boxesFrom(
+    tx,
+    tx.select().from(lockBoxes).where(ne(lockBoxes.state, "returned")).orderBy(desc(lockBoxes.number)).all(),
+  );
 }
 
-function boxesWhere(tx: Tx, which: SQL): StoredBox[] {
-  const rows = tx.select().from(lockBoxes).where(which).orderBy(desc(lockBoxes.number)).all();
+const boxById = question((tx) =>
+  tx
+    .select()
+    .from(lockBoxes)
+    .where(eq(lockBoxes.id, sql.placeholder("id")))
+    .prepare(),
+);
+const boxByNumber = question((tx) =>
+  tx
+    .select()
+    .from(lockBoxes)
+    .where(eq(lockBoxes.number, sql.placeholder("number")))
+    .prepare(),
+);
+const keysIn = question((tx) =>
+  tx
+    .select({
+      boxId: boxIsolations.boxId,
+      lock: holds.lock,
+      point: items.tag,
+      at: holds.keyAt,
+      keyBy: holds.keyBy,
+      lockedBy: holds.lockedBy,
+    })
+    .from(holds)
+    .innerJoin(items, eq(items.id, holds.itemId))
+    .innerJoin(boxIsolations, eq(boxIsolations.isolationId, holds.isolationId))
+    .where(and(isAmong(boxIsolations.boxId, sql.placeholder("ids")), ne(holds.keyAt, "gone")))
+    .orderBy(asc(holds.lockedAt))
+    .prepare(),
+);
+const standingOn = question((tx) =>
+  tx
+    .select()
+    .from(standingLocks)
+    .where(isAmong(standingLocks.boxId, sql.placeholder("ids")))
+    .orderBy(asc(standingLocks.onAt))
+    .prepare(),
+);
+
+function boxesFrom(tx: Tx, rows: readonly (typeof lockBoxes.$inferSelect)[]): StoredBox[] {
   if (rows.length === 0) return [];
-  const ids = rows.map(({ id }) => id);
-  const keysOf = grouped(
-    tx
-      .select({
-        boxId: boxIsolations.boxId,
-        lock: holds.lock,
-        point: items.tag,
-        at: holds.keyAt,
-        keyBy: holds.keyBy,
-        lockedBy: holds.lockedBy,
-      })
-      .from(holds)
-      .innerJoin(items, eq(items.id, holds.itemId))
-      .innerJoin(boxIsolations, eq(boxIsolations.isolationId, holds.isolationId))
-      .where(and(isAmong(boxIsolations.boxId, ids), ne(holds.keyAt, "gone")))
-      .orderBy(asc(holds.lockedAt))
-      .all(),
-    ({ boxId }) => boxId,
-  );
-  const standingOf = grouped(
-    tx.select().from(standingLocks).where(isAmong(standingLocks.boxId, ids)).orderBy(asc(standingLocks.onAt)).all(),
-    ({ boxId }) => boxId,
-  );
+  const ids = listed(rows.map(({ id }) => id));
+  const keysOf = grouped(keysIn(tx).all({ ids }), ({ boxId }) => boxId);
+  const standingOf = grouped(standingOn(tx).all({ ids }), ({ boxId }) => boxId);
   return rows.map(({ id, number, state }) => ({
     id,
     life: {
@@ -162,25 +186,26 @@ export function standingNames(tx: Tx, boxIds: readonly string[]): string[] {
 }
 
 /** A lock on a box over everybody else's, and whose. */
+const standingNow = question((tx) =>
+  tx
+    .select({
+      boxId: standingLocks.boxId,
+      name: people.name,
+      lock: standingLocks.lock,
+      personId: standingLocks.personId,
+    })
+    .from(standingLocks)
+    .innerJoin(people, eq(people.id, standingLocks.personId))
+    .where(and(isAmong(standingLocks.boxId, sql.placeholder("ids")), isNull(standingLocks.offAt)))
+    .orderBy(asc(standingLocks.onAt))
+    .prepare(),
+);
+
 export type OverLock = Readonly<{ lock: string; name: string; personId: string }>;
 
 /** The standing locks box by box. Cost: one query, however many. */
 export function standingByBox(tx: Tx, boxIds: readonly string[]): (boxId: string) => readonly OverLock[] {
   if (boxIds.length === 0) return () => [];
-  const hanging = grouped(
-    tx
-      .select({
-        boxId: standingLocks.boxId,
-        name: people.name,
-        lock: standingLocks.lock,
-        personId: standingLocks.personId,
-      })
-      .from(standingLocks)
-      .innerJoin(people, eq(people.id, standingLocks.personId))
-      .where(and(isAmong(standingLocks.boxId, boxIds), isNull(standingLocks.offAt)))
-      .orderBy(asc(standingLocks.onAt))
-      .all(),
-    ({ boxId }) => boxId,
-  );
+  const hanging = grouped(standingNow(tx).all({ ids: listed(boxIds) }), ({ boxId }) => boxId);
   return (id) => hanging(id).map(({ name, lock, personId }) => ({ name, lock, personId }));
 }

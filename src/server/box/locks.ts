@@ -1,6 +1,7 @@
 import { gearNumber } from "../../core/gear/gearNumber";
 import { and, desc, eq, isNull, notExists, sql } from "drizzle-orm";
-import { isAmong } from "../db/isAmong";
+import { isAmong, listed } from "../db/isAmong";
+import { question } from "../db/question";
 import type { Tx } from "../db/database";
 import {
   boxIsolations,
@@ -91,7 +92,11 @@ const OWN_LOCKS = 4;
 
 export function boxesOf(tx: Tx, isolationIds: readonly string[]) {
   if (isolationIds.length === 0) return [];
-  return tx
+  return boxesUnder(tx).all({ ids: listed(isolationIds) });
+}
+
+const boxesUnder = question((tx) =>
+  tx
     .select({
       id: lockBoxes.id,
       number: lockBoxes.number,
@@ -100,14 +105,18 @@ export function boxesOf(tx: Tx, isolationIds: readonly string[]) {
     })
     .from(boxIsolations)
     .innerJoin(lockBoxes, eq(lockBoxes.id, boxIsolations.boxId))
-    .where(isAmong(boxIsolations.isolationId, isolationIds))
-    .all();
-}
+    .where(isAmong(boxIsolations.isolationId, sql.placeholder("ids")))
+    .prepare(),
+);
 
 /** Personal locks that hang on these boxes now, in the order they were hung. */
 export function locksOn(tx: Tx, boxIds: readonly string[]) {
   if (boxIds.length === 0) return [];
-  return tx
+  return hangingOn(tx).all({ ids: listed(boxIds) });
+}
+
+const hangingOn = question((tx) =>
+  tx
     .select({
       person: people.name,
       personId: personalLocks.personId,
@@ -119,7 +128,7 @@ export function locksOn(tx: Tx, boxIds: readonly string[]) {
     })
     .from(personalLocks)
     .innerJoin(people, eq(people.id, personalLocks.personId))
-    .where(and(isAmong(personalLocks.boxId, boxIds), isNull(personalLocks.offAt)))
+    .where(and(isAmong(personalLocks.boxId, sql.placeholder("ids")), isNull(personalLocks.offAt)))
     .orderBy(personalLocks.onAt)
-    .all();
-}
+    .prepare(),
+);

@@ -1,7 +1,8 @@
-import { and, desc, eq, ne } from "drizzle-orm";
+import { and, desc, eq, ne, sql } from "drizzle-orm";
 import { removalState, type ForcedRemoval } from "../../core/removal/forcedRemoval";
 import type { Tx } from "../db/database";
 import { forcedRemovals } from "../db/schema";
+import { question } from "../db/question";
 
 /** The one act that a person may do while a removal of their lock is unread. */
 export const READ_REMOVAL = "removal.read";
@@ -35,13 +36,17 @@ export function saveRemoval(tx: Tx, { id, permitId, removal }: StoredRemoval): v
 
 /** A lock of this person's that was cut, and that they have not read of yet. Cost: one indexed look-up. */
 export function unreadRemoval(tx: Tx, person: string): StoredRemoval | null {
-  const row = tx
-    .select()
-    .from(forcedRemovals)
-    .where(and(eq(forcedRemovals.ownerId, person), eq(forcedRemovals.state, "cut")))
-    .get();
+  const row = cutOf(tx).get({ person });
   return row ? fromRow(row) : null;
 }
+
+const cutOf = question((tx) =>
+  tx
+    .select()
+    .from(forcedRemovals)
+    .where(and(eq(forcedRemovals.ownerId, sql.placeholder("person")), eq(forcedRemovals.state, "cut")))
+    .prepare(),
+);
 
 /** The removals of a permit's locks, the newest first, those called off left out. */
 export function removalsOn(tx: Tx, permitId: string): StoredRemoval[] {

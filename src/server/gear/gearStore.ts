@@ -1,9 +1,10 @@
 import { randomUUID } from "node:crypto";
-import { and, asc, eq, isNull } from "drizzle-orm";
+import { and, asc, eq, isNull, sql } from "drizzle-orm";
 import { gearNumber, type Gear, type GearKind } from "../../core/gear/gear";
 import type { PersonId } from "../../core/people/roles";
 import type { Tx } from "../db/database";
 import { earthsOn, gear, isolations } from "../db/schema";
+import { question } from "../db/question";
 import { whileUnchanged } from "../db/whileUnchanged";
 
 type Row = typeof gear.$inferSelect;
@@ -117,9 +118,13 @@ export function earthsStanding(tx: Tx): ReadonlyMap<string, string> {
 
 /** Earths of an isolation that stand now. */
 export function earthsOf(tx: Tx, isolationId: string) {
-  return tx
+  return earthsStandingOn(tx).all({ isolationId });
+}
+
+const earthsStandingOn = question((tx) =>
+  tx
     .select()
     .from(earthsOn)
-    .where(and(eq(earthsOn.isolationId, isolationId), isNull(earthsOn.offAt)))
-    .all();
-}
+    .where(and(eq(earthsOn.isolationId, sql.placeholder("isolationId")), isNull(earthsOn.offAt)))
+    .prepare(),
+);

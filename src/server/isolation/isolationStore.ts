@@ -1,11 +1,12 @@
 import { randomUUID } from "node:crypto";
-import { and, asc, eq, isNotNull, isNull, ne, or, sql, type SQL } from "drizzle-orm";
+import { and, asc, eq, isNotNull, isNull, ne, or, sql } from "drizzle-orm";
 import { gearNumber } from "../../core/gear/gear";
 import { planFault } from "../../core/isolation/heldNow";
 import type { IsolationFacts, IsolationLife, WalkStep } from "../../core/isolation/isolation";
 import type { PersonId } from "../../core/people/roles";
 import { profileOf } from "../../core/requirement/profiles";
-import { isAmong } from "../db/isAmong";
+import { isAmong, listed } from "../db/isAmong";
+import { question } from "../db/question";
 import type { Tx } from "../db/database";
 import {
   earthsOn,
@@ -41,12 +42,7 @@ export function loadIsolation(tx: Tx, number: string): StoredIsolation | null {
 /** Isolations by number, in the order of their numbers; unknown ones are left out. Cost: two queries, however many. */
 export function loadIsolations(tx: Tx, numbers: readonly string[]): StoredIsolation[] {
   if (numbers.length === 0) return [];
-  const rows = tx
-    .select()
-    .from(isolations)
-    .where(isAmong(isolations.number, numbers))
-    .orderBy(asc(isolations.number))
-    .all();
+  const rows = byNumber(tx).all({ numbers: listed(numbers) });
   const walkOf = walks(
     tx,
     rows.map(({ id }) => id),
@@ -54,10 +50,28 @@ export function loadIsolations(tx: Tx, numbers: readonly string[]): StoredIsolat
   return rows.map((row) => ({ row, life: { number: row.number, state: row.state, steps: walkOf(row.id) } }));
 }
 
+const byNumber = question((tx) =>
+  tx
+    .select()
+    .from(isolations)
+    .where(isAmong(isolations.number, sql.placeholder("numbers")))
+    .orderBy(asc(isolations.number))
+    .prepare(),
+);
+
 /** The steps of isolations, each in their order. Cost: one query, however many. */
 export function walks(tx: Tx, isolationIds: readonly string[]): (isolationId: string) => readonly WalkStep[] {
-  return walksWhere(tx, isAmong(steps.isolationId, isolationIds));
+  return walksFrom(stepsOf(tx).all({ ids: listed(isolationIds) }));
 }
+
+const stepsOf = question((tx) =>
+  tx
+    .select()
+    .from(steps)
+    .where(isAmong(steps.isolationId, sql.placeholder("ids")))
+    .orderBy(asc(steps.isolationId), asc(steps.position))
+    .prepare(),
+);
 
 const UNDER_WAY: readonly StoredIsolation["row"]["state"][] = ["isolating", "testing", "restoring"];
 
@@ -76,17 +90,24 @@ export function walksUnderWay(
       .where(isAmong(isolations.id, isolationIds))
       .all();
   const underWay = states.filter(({ state }) => UNDER_WAY.includes(state));
-  return walksWhere(
-    tx,
-    or(
-      isAmong(
-        steps.isolationId,
-        underWay.map(({ id }) => id),
-      ),
-      and(isAmong(steps.isolationId, isolationIds), isNotNull(steps.stuck)),
-    )!,
+  return walksFrom(
+    stepsUnderWay(tx).all({ underWay: listed(underWay.map(({ id }) => id)), all: listed(isolationIds) }),
   );
 }
+
+const stepsUnderWay = question((tx) =>
+  tx
+    .select()
+    .from(steps)
+    .where(
+      or(
+        isAmong(steps.isolationId, sql.placeholder("underWay")),
+        and(isAmong(steps.isolationId, sql.placeholder("all")), isNotNull(steps.stuck)),
+      ),
+    )
+    .orderBy(asc(steps.isolationId), asc(steps.position))
+    .prepare(),
+);
 
 /** How many points each isolation has. Cost: one query, however many. */
 export function pointCounts(tx: Tx, numbers: readonly string[]): (isolation: string) => number {
@@ -106,12 +127,9 @@ export function pointCounts(tx: Tx, numbers: readonly string[]): (isolation: str
   return (isolation) => counts.get(isolation) ?? 0;
 }
 
-function walksWhere(tx: Tx, which: SQL): (isolationId: string) => readonly WalkStep[] {
-  const stepsOf = grouped(
-    tx.select().from(steps).where(which).orderBy(asc(steps.isolationId), asc(steps.position)).all(),
-    ({ isolationId }) => isolationId,
-  );
-  return (id) => stepsOf(id).map(walkStep);
+function walksFrom(rows: readonly (typeof steps.$inferSelect)[]): (isolationId: string) => readonly WalkStep[] {
+  const of = grouped(rows, ({ isolationId }) => isolationId);
+  return (id) => of(id).map(walkStep);
 }
 
 function walkStep(step: typeof steps.$inferSelect): WalkStep {
@@ -259,21 +277,20 @@ export function hangLock(
 
 /** Numbers of the other isolations that hold a point, by its tag. Cost: one query, when it is first asked. */
 export function heldByOthers(tx: Tx, isolationId: string): (tag: string) => readonly string[] {
-  const found = once(() =>
-    grouped(
-      tx
-        .select({ tag: items.tag, number: isolations.number })
-        .from(holds)
-        .innerJoin(items, eq(items.id, holds.itemId))
-        .innerJoin(isolations, eq(isolations.id, holds.isolationId))
-        .where(and(ne(holds.isolationId, isolationId), isNull(holds.liftedAt)))
-        .orderBy(asc(isolations.number))
-        .all(),
-      ({ tag }) => tag,
-    ),
-  );
+  const found = once(() => grouped(otherHolds(tx).all({ isolationId }), ({ tag }) => tag));
   return (tag) => [...new Set(found()(tag).map(({ number }) => number))];
 }
+
+const otherHolds = question((tx) =>
+  tx
+    .select({ tag: items.tag, number: isolations.number })
+    .from(holds)
+    .innerJoin(items, eq(items.id, holds.itemId))
+    .innerJoin(isolations, eq(isolations.id, holds.isolationId))
+    .where(and(ne(holds.isolationId, sql.placeholder("isolationId")), isNull(holds.liftedAt)))
+    .orderBy(asc(isolations.number))
+    .prepare(),
+);
 
 function itemIdOf(tx: Tx, tag: string): string {
   const item = tx.select({ id: items.id }).from(items).where(eq(items.tag, tag)).get();
@@ -281,32 +298,37 @@ function itemIdOf(tx: Tx, tag: string): string {
   return item.id;
 }
 
+const permitsUnder = question((tx) =>
+  tx
+    .select({ id: permits.id, number: permits.number, state: permits.state })
+    .from(permitIsolations)
+    .innerJoin(permits, eq(permits.id, permitIsolations.permitId))
+    .where(eq(permitIsolations.isolationId, sql.placeholder("isolationId")))
+    .prepare(),
+);
+const jobUnder = question((tx) =>
+  tx
+    .select({ number: jobs.number })
+    .from(jobIsolations)
+    .innerJoin(jobs, eq(jobs.id, jobIsolations.jobId))
+    .where(eq(jobIsolations.isolationId, sql.placeholder("isolationId")))
+    .prepare(),
+);
+const everOn = question((tx) =>
+  tx
+    .select({ person: personalLocks.personId })
+    .from(personalLocks)
+    .where(isAmong(personalLocks.permitId, sql.placeholder("permits")))
+    .prepare(),
+);
+
 /** What the server knows around an isolation, for the core to decide on. */
 export function isolationFacts(tx: Tx, row: StoredIsolation["row"]): IsolationFacts {
   const isolationId = row.id;
   const boxIds = boxesOf(tx, [isolationId]).map((box) => box.id);
-  const ofPermits = tx
-    .select({ id: permits.id, number: permits.number, state: permits.state })
-    .from(permitIsolations)
-    .innerJoin(permits, eq(permits.id, permitIsolations.permitId))
-    .where(eq(permitIsolations.isolationId, isolationId))
-    .all();
-  const job = tx
-    .select({ number: jobs.number })
-    .from(jobIsolations)
-    .innerJoin(jobs, eq(jobs.id, jobIsolations.jobId))
-    .where(eq(jobIsolations.isolationId, isolationId))
-    .get();
-  const worked = tx
-    .select({ person: personalLocks.personId })
-    .from(personalLocks)
-    .where(
-      isAmong(
-        personalLocks.permitId,
-        ofPermits.map(({ id }) => id),
-      ),
-    )
-    .all();
+  const ofPermits = permitsUnder(tx).all({ isolationId });
+  const job = jobUnder(tx).get({ isolationId });
+  const worked = everOn(tx).all({ permits: listed(ofPermits.map(({ id }) => id)) });
   const earths = earthsOf(tx, isolationId);
   return {
     lockHangs: lockHangs(tx),

@@ -6,6 +6,7 @@ import type { Job } from "../../core/request/jobFile";
 import { heldTags } from "../box/heldTags";
 import type { Tx } from "../db/database";
 import { isolations, plantRevisions } from "../db/schema";
+import { question } from "../db/question";
 import { whileUnchanged } from "../db/whileUnchanged";
 
 /** States in which somebody counts on an isolation, or soon will. */
@@ -14,14 +15,14 @@ const countedOn: ReadonlySet<string> = new Set(COUNTED_ON);
 export const isCountedOn = (state: string) => countedOn.has(state);
 
 /** The revision of the register of today; 0 where none was imported. */
-export const revisionToday = whileUnchanged(
-  (tx): number =>
-    tx
-      .select({ revision: plantRevisions.revision })
-      .from(plantRevisions)
-      .orderBy(desc(plantRevisions.revision))
-      .limit(1)
-      .get()?.revision ?? 0,
+export const revisionToday = whileUnchanged((tx): number => lastRevision(tx).get()?.revision ?? 0);
+const lastRevision = question((tx) =>
+  tx
+    .select({ revision: plantRevisions.revision })
+    .from(plantRevisions)
+    .orderBy(desc(plantRevisions.revision))
+    .limit(1)
+    .prepare(),
 );
 
 type Row = Pick<typeof isolations.$inferSelect, "number" | "state" | "plantRevision" | "verdict" | "lockCheck">;

@@ -1,10 +1,11 @@
-import { asc } from "drizzle-orm";
+import { asc, sql } from "drizzle-orm";
 import { standInsOf, type Accepted, type StandIn } from "../../core/plan/deviations";
 import type { Plan } from "../../core/plan/plan";
 import { profileOf } from "../../core/requirement/profiles";
-import { isAmong } from "../db/isAmong";
+import { isAmong, listed } from "../db/isAmong";
 import type { Tx } from "../db/database";
 import { deviations } from "../db/schema";
+import { question } from "../db/question";
 import { grouped } from "../runtime/grouped";
 import { namesOf } from "../people/signIn";
 
@@ -20,16 +21,21 @@ export function standInsFor(tx: Tx, jobId: string, plan: Pick<Plan, "shortfalls"
   return standInsOf(plan, acceptedFor(tx, jobId), profileOf(plan.profile));
 }
 
+const deviationsOf = question((tx) =>
+  tx
+    .select()
+    .from(deviations)
+    .where(isAmong(deviations.jobId, sql.placeholder("jobs")))
+    .orderBy(asc(deviations.acceptedAt))
+    .prepare(),
+);
+
 /** The same for many jobs at once. Cost: two queries, however many. */
 export function acceptedForAll(tx: Tx, jobIds: readonly string[]): (jobId: string) => readonly StoredDeviation[] {
   if (jobIds.length === 0) return () => [];
   const nameOf = namesOf(tx);
-  const rows = tx
-    .select()
-    .from(deviations)
-    .where(isAmong(deviations.jobId, jobIds))
-    .orderBy(asc(deviations.acceptedAt))
-    .all()
+  const rows = deviationsOf(tx)
+    .all({ jobs: listed(jobIds) })
     .map((row) => ({
       jobId: row.jobId,
       way: row.way,

@@ -1,8 +1,9 @@
 import { createHash } from "node:crypto";
-import { desc } from "drizzle-orm";
+import { desc, sql } from "drizzle-orm";
 import { canonicalJson } from "../../core/ledger/canonicalJson";
 import type { Db, Tx } from "../db/database";
 import { ledger } from "../db/schema";
+import { question } from "../db/question";
 import { takeHeard, takeWritten, type Heard, type RowHashes } from "../db/stateRows";
 import { isDiskFull, saysFull, spendReserve } from "../runtime/reserve";
 import { intendHead, readHeadFile, writeHeadFile, type LedgerHead } from "./headFile";
@@ -35,9 +36,12 @@ export type LedgerEntry = Readonly<{
 
 /** The last row's number and hash; row 0 and GENESIS when the ledger is empty. */
 export function ledgerHead(tx: Tx): LedgerHead {
-  const last = tx.select({ seq: ledger.seq, hash: ledger.hash }).from(ledger).orderBy(desc(ledger.seq)).limit(1).get();
-  return last ?? { seq: 0, hash: GENESIS };
+  return lastRow(tx).get() ?? { seq: 0, hash: GENESIS };
 }
+
+const lastRow = question((tx) =>
+  tx.select({ seq: ledger.seq, hash: ledger.hash }).from(ledger).orderBy(desc(ledger.seq)).limit(1).prepare(),
+);
 
 /** Appends one row; must run inside the transaction that writes the state it speaks of. */
 export function appendToLedger(tx: Tx, entry: LedgerEntry): LedgerHead {
@@ -62,26 +66,46 @@ type Columns = Omit<LedgerEntry, "input" | "answer" | "wrote" | "heard">;
 function insert(tx: Tx, head: LedgerHead, body: string, version: number, entry: Columns): LedgerHead {
   const seq = head.seq + 1;
   const hash = chainHash(head.hash, body);
-  tx.insert(ledger)
-    .values({
-      seq,
-      actId: entry.actId,
-      bodyVersion: version,
-      type: entry.type,
-      outcome: entry.outcome,
-      byPerson: entry.by,
-      subject: entry.subject,
-      doneAt: entry.doneAt_ms,
-      recordedAt: entry.recordedAt_ms,
-      transcribedBy: entry.transcribedBy,
-      corrects: entry.corrects,
-      body,
-      previousHash: head.hash,
-      hash,
-    })
-    .run();
+  newRow(tx).run({
+    seq,
+    actId: entry.actId,
+    bodyVersion: version,
+    type: entry.type,
+    outcome: entry.outcome,
+    byPerson: entry.by,
+    subject: entry.subject,
+    doneAt: entry.doneAt_ms,
+    recordedAt: entry.recordedAt_ms,
+    transcribedBy: entry.transcribedBy,
+    corrects: entry.corrects,
+    body,
+    previousHash: head.hash,
+    hash,
+  } satisfies Record<keyof typeof ledger.$inferInsert, unknown>);
   return { seq, hash };
 }
+
+const newRow = question((tx) =>
+  tx
+    .insert(ledger)
+    .values({
+      seq: sql.placeholder("seq"),
+      actId: sql.placeholder("actId"),
+      bodyVersion: sql.placeholder("bodyVersion"),
+      type: sql.placeholder("type"),
+      outcome: sql.placeholder("outcome"),
+      byPerson: sql.placeholder("byPerson"),
+      subject: sql.placeholder("subject"),
+      doneAt: sql.placeholder("doneAt"),
+      recordedAt: sql.placeholder("recordedAt"),
+      transcribedBy: sql.placeholder("transcribedBy"),
+      corrects: sql.placeholder("corrects"),
+      body: sql.placeholder("body"),
+      previousHash: sql.placeholder("previousHash"),
+      hash: sql.placeholder("hash"),
+    })
+    .prepare(),
+);
 
 export function chainHash(previous: string, body: string): string {
   return createHash("sha256").update(previous).update("\n").update(body).digest("hex");

@@ -5,6 +5,7 @@ import { duration } from "../../core/units/format";
 import type { UnitSystem } from "../../core/units/units";
 import type { Db } from "../db/database";
 import { knownDevices, people, sessions } from "../db/schema";
+import { question } from "../db/question";
 import { whileUnchanged } from "../db/whileUnchanged";
 import { saysFull } from "../runtime/reserve";
 import { IDLE_MINUTES } from "../runtime/settings";
@@ -208,11 +209,10 @@ export function toPerson(row: typeof people.$inferSelect): Person {
 /** Names by id, for sentences and screens. */
 export const namesOf = whileUnchanged((tx): ((id: string) => string) => {
   const names = new Map(
-    tx
-      .select({ id: people.id, name: people.name })
-      .from(people)
+    everybody(tx)
       .all()
       .map((row) => [row.id, row.name]),
   );
   return (id) => names.get(id) ?? "somebody unknown";
 });
+const everybody = question((tx) => tx.select({ id: people.id, name: people.name }).from(people).prepare());

@@ -6,6 +6,7 @@ import { againstSent, isSilent, missingFrom, silentFrom_ms, type Sent } from "..
 import type { PostedDetector } from "../../core/permit/record/permitTypes";
 import type { Tx } from "../db/database";
 import { detectors } from "../db/schema";
+import { question } from "../db/question";
 import { whileUnchanged } from "../db/whileUnchanged";
 
 export type DetectorRow = typeof detectors.$inferSelect;
@@ -29,9 +30,8 @@ export function sentOf(row: Pick<DetectorRow, "lastReading">): Sent | null {
 }
 
 /** Every instrument that sends by itself, by id. */
-export const detectorRows = whileUnchanged((tx): readonly DetectorRow[] =>
-  tx.select().from(detectors).orderBy(asc(detectors.id)).all(),
-);
+export const detectorRows = whileUnchanged((tx): readonly DetectorRow[] => allDetectors(tx).all());
+const allDetectors = question((tx) => tx.select().from(detectors).orderBy(asc(detectors.id)).prepare());
 
 /** An instrument posted at a permit, with what is against it where it stands. */
 export function asPosted(

@@ -1,10 +1,11 @@
 import { randomUUID } from "node:crypto";
-import { and, asc, eq, isNull } from "drizzle-orm";
+import { and, asc, eq, isNull, sql } from "drizzle-orm";
 import type { PersonId } from "../../core/people/roles";
 import { inRightTime } from "../../core/permit/record/clockSet";
 import type { LogEntry } from "../../core/permit/record/permitLog";
 import type { PermitLife, SignOn } from "../../core/permit/record/permitTypes";
-import { isAmong } from "../db/isAmong";
+import { isAmong, listed } from "../db/isAmong";
+import { question } from "../db/question";
 import type { Tx } from "../db/database";
 import { permitIsolations, permitLog, permits, personalLocks } from "../db/schema";
 import { enterLock } from "../gear/gearStore";
@@ -24,25 +25,11 @@ export function loadPermit(tx: Tx, number: string): StoredPermit | null {
 /** Permits by number, in the order of their numbers; unknown ones are left out. Cost: four queries, however many. */
 export function loadPermits(tx: Tx, numbers: readonly string[]): StoredPermit[] {
   if (numbers.length === 0) return [];
-  const rows = tx.select().from(permits).where(isAmong(permits.number, numbers)).orderBy(asc(permits.number)).all();
-  const ids = rows.map(({ id }) => id);
-  const isolationsOf = grouped(
-    tx.select().from(permitIsolations).where(isAmong(permitIsolations.permitId, ids)).all(),
-    ({ permitId }) => permitId,
-  );
-  const locksOf = grouped(
-    tx.select().from(personalLocks).where(isAmong(personalLocks.permitId, ids)).orderBy(asc(personalLocks.onAt)).all(),
-    ({ permitId }) => permitId,
-  );
-  const logOf = grouped(
-    tx
-      .select({ permitId: permitLog.permitId, entry: permitLog.entry })
-      .from(permitLog)
-      .where(isAmong(permitLog.permitId, ids))
-      .orderBy(asc(permitLog.permitId), asc(permitLog.position))
-      .all(),
-    ({ permitId }) => permitId,
-  );
+  const rows = byNumber(tx).all({ numbers: listed(numbers) });
+  const ids = listed(rows.map(({ id }) => id));
+  const isolationsOf = grouped(isolationsUnder(tx).all({ ids }), ({ permitId }) => permitId);
+  const locksOf = grouped(locksUnder(tx).all({ ids }), ({ permitId }) => permitId);
+  const logOf = grouped(logsOf(tx).all({ ids }), ({ permitId }) => permitId);
   return rows.map((row) => ({
     row,
     isolationIds: isolationsOf(row.id).map(({ isolationId }) => isolationId),
@@ -53,6 +40,38 @@ export function loadPermits(tx: Tx, numbers: readonly string[]): StoredPermit[] 
     ),
   }));
 }
+
+const byNumber = question((tx) =>
+  tx
+    .select()
+    .from(permits)
+    .where(isAmong(permits.number, sql.placeholder("numbers")))
+    .orderBy(asc(permits.number))
+    .prepare(),
+);
+const isolationsUnder = question((tx) =>
+  tx
+    .select()
+    .from(permitIsolations)
+    .where(isAmong(permitIsolations.permitId, sql.placeholder("ids")))
+    .prepare(),
+);
+const locksUnder = question((tx) =>
+  tx
+    .select()
+    .from(personalLocks)
+    .where(isAmong(personalLocks.permitId, sql.placeholder("ids")))
+    .orderBy(asc(personalLocks.onAt))
+    .prepare(),
+);
+const logsOf = question((tx) =>
+  tx
+    .select({ permitId: permitLog.permitId, entry: permitLog.entry })
+    .from(permitLog)
+    .where(isAmong(permitLog.permitId, sql.placeholder("ids")))
+    .orderBy(asc(permitLog.permitId), asc(permitLog.position))
+    .prepare(),
+);
 
 export function lifeOf(row: StoredPermit["row"], signOns: readonly SignOn[], log: readonly LogEntry[]): PermitLife {
   return {

@@ -1,4 +1,4 @@
-import { and, count, desc, eq } from "drizzle-orm";
+import { and, count, desc, eq, sql } from "drizzle-orm";
 import { inOneGo } from "../../core/inOneGo";
 import type { Item, Plant } from "../../core/plant/plant";
 import { stateGraphSteps, type StateGraph } from "../../core/trace/stateGraph";
@@ -7,6 +7,7 @@ import type { PlantKey } from "../../workers/plantFrom";
 import type { StagedRegister } from "../../workers/stageRegister";
 import type { Db, Tx } from "../db/database";
 import { plantRevisions, plantTexts } from "../db/schema";
+import { question } from "../db/question";
 import { whileUnchanged } from "../db/whileUnchanged";
 import { inSlices } from "../runtime/inSlices";
 
@@ -30,12 +31,23 @@ const KEY = { revision: plantRevisions.revision, contentHash: plantRevisions.con
 
 /** The plant of today, or null when none was imported yet. Cost: one query where it was asked for before. */
 export const currentPlant = whileUnchanged((tx): CurrentPlant | null => {
-  const latest = tx.select(KEY).from(plantRevisions).orderBy(desc(plantRevisions.revision)).limit(1).get();
+  const latest = latestKey(tx).get();
   return latest ? plantOf(tx, latest) : null;
 });
 
+const latestKey = question((tx) =>
+  tx.select(KEY).from(plantRevisions).orderBy(desc(plantRevisions.revision)).limit(1).prepare(),
+);
+const keyAt = question((tx) =>
+  tx
+    .select(KEY)
+    .from(plantRevisions)
+    .where(eq(plantRevisions.revision, sql.placeholder("revision")))
+    .prepare(),
+);
+
 export function plantAt(tx: Tx, revision: number): CurrentPlant {
-  const row = tx.select(KEY).from(plantRevisions).where(eq(plantRevisions.revision, revision)).get();
+  const row = keyAt(tx).get({ revision });
   if (row === undefined) throw new Error(`plant revision ${revision} is not in the database`);
   return plantOf(tx, row);
 }

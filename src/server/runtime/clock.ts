@@ -1,6 +1,7 @@
 import type { Tx } from "../db/database";
 import { desc } from "drizzle-orm";
 import { ledger } from "../db/schema";
+import { question } from "../db/question";
 
 /** Moved by browser tests only, and only where the environment says so. */
 const moved = globalThis as { heavyLanternClockOffset_ms?: number };
@@ -38,6 +39,9 @@ export function clockStep_ms(tx: Tx, clock_ms: number): number | null {
 }
 
 function lastAct_ms(tx: Tx): number {
-  const last = tx.select({ at: ledger.recordedAt }).from(ledger).orderBy(desc(ledger.seq)).limit(1).get();
-  return last?.at ?? 0;
+  return lastRow(tx).get()?.at ?? 0;
 }
+
+const lastRow = question((tx) =>
+  tx.select({ at: ledger.recordedAt }).from(ledger).orderBy(desc(ledger.seq)).limit(1).prepare(),
+);
