@@ -41,11 +41,12 @@ export default async function BoardPage({ searchParams }: { searchParams: Promis
         </p>
       )}
       {step_ms !== null && (
-        <div role="alert" className="border-error bg-error/10 mx-4 mb-2 max-w-prose border-l-4 px-4 py-3">
-          <p>
-            <strong>The server&apos;s clock was {duration(step_ms / 1000)} ahead.</strong> Acts stand still at the time
-            of the last one until it has caught up, or until a coordinator says that it is right now. Then every live
-            permit is stopped, every proof is done again, and all air is read again: nobody knows how old they are.
+        <div role="alert" className="border-error bg-error/10 mx-4 mb-2 border-l-4 px-4 py-3 lg:flex lg:gap-10">
+          <p className="max-w-prose">
+            <strong>The server&apos;s clock was at least {duration(Math.floor(step_ms / 60_000) * 60)} ahead.</strong>{" "}
+            Acts stand still at the time of the last one until it has caught up, or until a coordinator says that it is
+            right now. Then every live permit is stopped, and what was proved, read, purged or watched before is done
+            again: nobody knows how long ago it was.
           </p>
           {person.roles.includes("coordinator") && (
             <ActForm act="clock.settle" label="The clock is right" pin button="It is right now" compact>

@@ -9,6 +9,7 @@ import { permitNow } from "../../src/server/permit/permitFacts";
 import { settleAll } from "../../src/server/permit/settlePermits";
 import { replay, stateOf as rowsOf } from "../support/replay";
 import { DETAILS, draftOf, HOUR, idOf, MINUTE, SHEET, wellFacts } from "../support/permits";
+import { expectTold } from "../support/toldOf";
 import { TestSite } from "../support/testSite";
 import { loadIsolation } from "../../src/server/isolation/isolationStore";
 import { soundReport } from "../../src/core/isolation/soundReport";
@@ -197,6 +198,8 @@ describe("a server that slept", () => {
     expect(Math.max(...times)).toBe(site.clock_ms);
     expect(now.log.map(({ at_ms }) => at_ms)).toEqual(now.log.map(({ at_ms }) => at_ms).sort((a, b) => a - b));
     expect(now.log.slice(-2).map(({ type }) => type)).toEqual(["clock set", "stopped"]);
+    // The board and the alarms say so too.
+    expectTold(site);
     await site.done("hal", "permit.sign-off", { permit });
     const resume = { permit, words: "Looked at." };
     expect(await site.refused("isa", "permit.resume", resume)).toMatch(/timed by a clock that was wrong/);

@@ -1,12 +1,14 @@
-import { eq } from "drizzle-orm";
+import { eq, inArray } from "drizzle-orm";
 import { z } from "zod";
 import { defineAct } from "../act/act";
 import { permits } from "../db/schema";
-import { duration } from "../../core/units/format";
 import { line } from "../job/jobActs";
 import { clockStep_ms } from "../runtime/clock";
-import { changePermit } from "./changePermit";
 import { setTimesRight } from "./clockTimes";
+import { settleNumbers } from "./settlePermits";
+
+/** States in which a clock that is set right moves a permit. */
+const MOVED = ["issued", "live", "suspended", "work done"] as const;
 
 /**
  * The server's clock was ahead and was set back. Until somebody says that it is right now, acts stand still at the ledger's
@@ -24,10 +26,26 @@ export const settleClock = defineAct({
     const { tx, now_ms } = context;
     const back_ms = clockStep_ms(tx, now_ms);
     if (back_ms === null) return { ok: false, subject: "", refusal: { code: "clock is right" } };
-    const reason = `the server's clock was ${duration(back_ms / 1000)} ahead and is right now (${words})`;
     setTimesRight(tx, { by: context.person.id, now_ms, back_ms, words });
     const live = tx.select({ number: permits.number }).from(permits).where(eq(permits.state, "live")).all();
-    for (const { number } of live) changePermit(context, number, { type: "stop", cause: "clock", reason });
-    return { ok: true, subject: "", answer: { back_s: Math.round(back_ms / 1000), stopped: live.length } };
+    return {
+      ok: true,
+      subject: "",
+      answer: { back_s: Math.round(back_ms / 1000), stopped: live.length },
+      // Each that it moves has a row of its own: the board and the alarms tell of it.
+      then: (after, at_ms) => {
+        const open = after
+          .select({ number: permits.number })
+          .from(permits)
+          .where(inArray(permits.state, [...MOVED]))
+          .all();
+        const { moved, head } = settleNumbers(
+          after,
+          open.map(({ number }) => number),
+          at_ms,
+        );
+        return { head, about: moved };
+      },
+    };
   },
 });

@@ -91,6 +91,10 @@ function moveOf({ life, now }: PermitNow) {
     const sentence = `Permit ${number} ran out. Everybody stops, makes safe and signs off.`;
     return { type: "permit.ran-out", cause: "its time ended", sentence };
   }
+  if (now.state === "watching") {
+    const sentence = `The watch after permit ${number} ended by a clock that was wrong: it is kept anew.`;
+    return { type: "permit.watched-anew", cause: "clock", sentence };
+  }
   if (now.state === life.state) {
     const sentence = `The blower of permit ${number} stands: the space is purged again and its air read anew.`;
     return { type: "permit.blower-stands", cause: "ventilation", sentence };

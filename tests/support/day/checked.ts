@@ -3,6 +3,7 @@ import { check } from "../../../src/core/plan/check";
 import { jobSchema } from "../../../src/core/request/jobFile";
 import { stateTables } from "../../../src/server/db/stateRows";
 import { currentPlant } from "../../../src/server/plant/plantStore";
+import { expectTold } from "../toldOf";
 import { expectPromises } from "../promises";
 import { heldNow, type Held } from "../siteRows";
 import type { TestSite } from "../testSite";
@@ -12,13 +13,15 @@ import type { TestSite } from "../testSite";
  *
  * - no permit is live unless its own locks hold every way as asked, on the register of today, or as somebody accepted until later;
  * - no point is put back while another isolation's lock hangs there;
- * - no time before its cause, and none later than now.
+ * - no time before its cause, and none later than now;
+ * - the record tells of every permit what the table says of it, and whatever stops one is an alarm.
  */
 export function checkedPromises(site: TestSite, before: readonly Held[], changed: readonly IsolationLife[]): void {
   expectPromises(site, before, changed);
   expectLiveIsHeld(site);
   expectSharedStays(site, changed);
   expectTimes(site, changed);
+  expectTold(site);
 }
 
 type Live = Readonly<{ permit: string; job: string; jobId: string; isolation: string }>;

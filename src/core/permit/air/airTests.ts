@@ -66,7 +66,10 @@ export function airState(facts: AirFacts, log: readonly LogEntry[], ask: AirAsk)
   const tests = points.map((point): PointTest => {
     const all = readAt(point);
     const last = all.at(-1);
-    if (last === undefined) return { point, last: null, wants: "not read yet" };
+    if (last === undefined) {
+      const wasRead = entriesOf(log, "air").some((entry) => entry.point === point);
+      return { point, last: null, wants: wasRead ? "to be read again since the clock was set right" : "not read yet" };
+    }
     const shown = { at_ms: last.at_ms, reading: last.reading, against: last.against };
     const wants = (why: string) => ({ point, last: shown, wants: why });
     if (last.against.length > 0) return wants(last.against.join(", "));

@@ -15,15 +15,19 @@ const logOf = (...said: readonly (readonly [number, NewEntry])[]) =>
   said.reduce((permit, [at_ms, entry]) => withEntries(permit, { at_ms, by: idOf("gil") }, entry), {
     log: [] as readonly LogEntry[],
   }).log;
+const wantsOf = (log: readonly LogEntry[], now_ms: number) =>
+  airState(wellFacts({ testPoints: [POINT] }), log, { every_min: 120, now_ms, entry: false }).points[0]!.wants;
 const isFit = (log: readonly LogEntry[], now_ms: number) =>
   airState(wellFacts({ testPoints: [POINT] }), log, { every_min: 120, now_ms, entry: false }).fit;
 
 test("air read before a clock was set right counts for nothing, whatever its time says; read after that it does", () => {
   const now_ms = 40 * MINUTE;
   expect(isFit(logOf([30 * MINUTE, read]), now_ms)).toBe(true);
+  expect(wantsOf(logOf([35 * MINUTE, set]), now_ms)).toBe("not read yet");
   // Dated later than when the clock was set, and earlier.
   for (const at_ms of [50 * MINUTE, 30 * MINUTE]) {
     expect(isFit(logOf([at_ms, read], [35 * MINUTE, set]), now_ms)).toBe(false);
+    expect(wantsOf(logOf([at_ms, read], [35 * MINUTE, set]), now_ms)).toMatch(/read again since the clock/);
     expect(isFit(logOf([at_ms, read], [35 * MINUTE, set], [36 * MINUTE, read]), now_ms)).toBe(true);
   }
 });

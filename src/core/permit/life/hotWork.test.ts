@@ -1,4 +1,5 @@
 import { Acting, DETAILS, draftOf, HOUR, idOf, MINUTE, wellFacts } from "../../../../tests/support/permits";
+import { asAt } from "./permitLife";
 import { withClockSet } from "../record/clockSet";
 import { afterWatchState } from "../afterwatch/afterWatch";
 import { afterWatchRule, watchCovers, watchersNeeded } from "../requirements/hotWork";
@@ -251,7 +252,8 @@ describe("the watch after hot work", () => {
     // All that took ten minutes, for the clock had jumped by six hours.
     acting.later(-6 * HOUR + 10 * MINUTE);
     const stamp = { at_ms: acting.at_ms, by: idOf("cora") };
-    acting.permit = withClockSet(acting.permit, stamp, { back_s: 6 * 3600, words: "the radio" });
+    const told = withClockSet(acting.permit, stamp, { back_s: 6 * 3600, words: "the radio" });
+    acting.permit = asAt(told, acting.facts, acting.at_ms);
     expect(acting.permit.state).toBe("watching");
     expect(acting.code("isa", { type: "close" })).toBe("wrong state");
     acting.later(3 * HOUR - 5 * MINUTE);

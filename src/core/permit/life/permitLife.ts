@@ -8,7 +8,7 @@ import { kindRule } from "../kinds/kinds";
 import { decideLogAct, isLogAct } from "../acts/logActs";
 import { extensionFault } from "./extension";
 import { LIFE } from "./lifeTable";
-import { sinceClock } from "../record/clockSet";
+import { endedByWrongClock, sinceClock, stoppedByClock } from "../record/clockSet";
 import { copiesOf, lastOf, putInOf, signedBy, type LogEntry, type NewEntry } from "../record/permitLog";
 import { peopleOn, type PermitCommand, type PermitFacts, type PermitLife } from "../record/permitTypes";
 import { missingFor, missingWhileLive } from "../requirements/requirements";
@@ -42,9 +42,13 @@ export function asAt(permit: PermitLife, facts: PermitFacts, now_ms: number): Pe
       log: [...permit.log, { type: "ran out", at_ms: permit.validTo_ms, by: null }],
     };
   }
+  // Nobody knows how long it was watched: it is watched again.
+  if (permit.state === "work done" && endedByWrongClock(permit.log)) return { ...permit, state: "watching" };
   if (OVER.has(permit.state)) return permit;
   const heard = heardBlower(permit, facts, now_ms);
   if (heard.state !== "live") return heard;
+  const clock = stoppedByClock(heard.log);
+  if (clock !== null) return stopped(heard, now_ms, null, "clock", clock);
   const missing = missingWhileLive({ permit: heard, facts, now_ms });
   return missing.length === 0 ? heard : stopped(heard, now_ms, null, missing[0]!.cause, reasonOf(missing));
 }

@@ -1,19 +1,33 @@
 import { signedBy, withEntries, type LogEntry } from "./permitLog";
+import { duration } from "../../units/format";
 import type { PersonId } from "../../people/roles";
 import type { PermitLife } from "./permitTypes";
 
-/**
- * A permit as it goes on once the clock that was ahead is right. What was waited for by the wrong clock may have been far too
- * short: a watch after hot work that ended by it goes on, anew from now.
- */
+/** A permit to whose log it is told that the clock was ahead and is right now; what that moves is for `asAt`. */
 export function withClockSet(
   permit: PermitLife,
   stamp: Readonly<{ at_ms: number; by: PersonId }>,
   said: Readonly<{ back_s: number; words: string }>,
 ): PermitLife {
   const told = withEntries(permit, stamp, { type: "clock set", ...said });
-  const watchesOn = permit.state === "work done" && signedBy(permit.log, "end watch") !== undefined;
-  return { ...told, state: watchesOn ? "watching" : permit.state, log: inRightTime(told.log) };
+  return { ...told, log: inRightTime(told.log) };
+}
+
+/** Acts from which on work goes on. */
+const GOES_ON: ReadonlySet<string> = new Set(["accept", "resume", "go on"]);
+
+/** Why work that goes on stops, where the clock was set right and nobody has looked since; null where there is no such reason. */
+export function stoppedByClock(log: readonly LogEntry[]): string | null {
+  const goesOn = (entry: LogEntry) =>
+    (entry.type === "signed" && GOES_ON.has(entry.act)) || entry.type === "break ended" || entry.type === "stopped";
+  const set = log.slice(log.findLastIndex(goesOn) + 1).findLast((entry) => entry.type === "clock set");
+  if (set === undefined) return null;
+  return `the server's clock was at least ${duration(set.back_s)} ahead and is right now (${set.words})`;
+}
+
+/** A watch that ended by a clock that was wrong may have been far too short. */
+export function endedByWrongClock(log: readonly LogEntry[]): boolean {
+  return signedBy(log, "end watch") !== undefined && signedBy(sinceClock(log), "end watch") === undefined;
 }
 
 /**

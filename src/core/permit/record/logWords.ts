@@ -106,6 +106,6 @@ export function logWords(entry: LogEntry, nameOf: (id: PersonId) => string, time
     case "safeguard back":
       return `Safeguard back: ${entry.words}`;
     case "clock set":
-      return `The server's clock was ${duration(entry.back_s)} ahead and is right now (${entry.words}): what was proved, read, purged or watched before is done again`;
+      return `The server's clock was at least ${duration(entry.back_s)} ahead and is right now (${entry.words}): what was proved, read, purged or watched before is done again`;
   }
 }

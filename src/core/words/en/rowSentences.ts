@@ -50,6 +50,7 @@ const PERMIT: Readonly<Record<string, Words>> = {
   "permit.stop": ({ cause, reason }) => `stopped the work, ${text(cause)}${told(reason)}`,
   "permit.stopped-by-itself": own("the work stopped by itself"),
   "permit.blower-stands": own("the blower stands"),
+  "permit.watched-anew": own("the watch after the work is kept anew"),
   "permit.ran-out": own("the permit expired"),
   "permit.resume": plain("let the work go on"),
   "permit.revalidate": plain("revalidated the permit for the shift"),
