@@ -10,11 +10,16 @@ async function linkMinutes(page: Page, words: RegExp): Promise<number> {
   const minutes = Number(/(\d+) min/.exec(said)?.[1] ?? 0);
   return hours * 60 + minutes + Number(/(\d+) s/.exec(said)?.[1] ?? 0) / 60;
 }
-/** "Wed 25 Nov, 08:58" in minutes of a week: enough to tell how far it moved. */
+const MONTHS = ["Jan", "Feb", "Mar", "Apr", "May", "Jun", "Jul", "Aug", "Sep", "Oct", "Nov", "Dec"];
+/** "Wed 25 Nov, 08:58" in minutes: enough to tell how far it moved, over the end of a month or a year too. */
 async function moment(page: Page, key: string): Promise<number> {
   const said = (await answer(page, key).textContent())!;
-  const [, day, hour, minute] = /(\d+) \w+, (\d+):(\d+)/.exec(said)!.map(Number);
-  return day! * 1440 + hour! * 60 + minute!;
+  const [, day, name, hour, minute] = /(\d+) (\w+), (\d+):(\d+)/.exec(said)!;
+  const now = new Date();
+  const month = MONTHS.findIndex((one) => name!.startsWith(one));
+  expect(month).toBeGreaterThanOrEqual(0);
+  const year = now.getUTCFullYear() + (month < now.getUTCMonth() - 6 ? 1 : 0);
+  return Date.UTC(year, month, Number(day), Number(hour), Number(minute)) / 60_000;
 }
 
 test("a second bend in the blower's hose moves the purge, the critical path and the earliest start", async ({ as }) => {
