@@ -30,6 +30,16 @@ test("a second bend in the blower's hose moves the purge, the critical path and 
   for (const wait of [/drain T-235 through/, /T-235 cools/, /purge T-235.*longer/]) {
     await expect(path.getByRole("listitem").filter({ hasText: wait })).toHaveCount(1);
   }
+  /** How long the work stands for each test of the air, in minutes: at a shift change there is one more. */
+  const stands = async () => {
+    const said = await page.locator("title", { hasText: "test the air again" }).allTextContents();
+    return said.map((words) => {
+      const [from, to] = [...words.matchAll(/(\d\d):(\d\d)/g)].map(([, hour, minute]) => +hour! * 60 + +minute!);
+      return (to! - from! + 1440) % 1440;
+    });
+  };
+  const sum = (all: readonly number[]) => all.reduce((before, one) => before + one, 0);
+  const stood = await stands();
   const purge = /purge T-235.*longer/;
   const [purged, from, latest] = [
     await linkMinutes(page, purge),
@@ -42,7 +52,12 @@ test("a second bend in the blower's hose moves the purge, the critical path and 
   const moved = (await moment(page, "work-from")) - from;
   expect(moved).toBeGreaterThan(10);
   expect(Math.abs(moved - purged * (1 / 0.7 - 1))).toBeLessThanOrEqual(1.5);
-  expect(latest - (await moment(page, "latest-start"))).toBe(moved);
+  const sooner = latest - (await moment(page, "latest-start"));
+  const stand = await stands();
+  expect(stood.length).toBeGreaterThan(0);
+  if (stand.length === stood.length) expect(sooner).toBe(moved);
+  // The work now goes over a shift change, or no longer does. The chart says whole minutes.
+  else expect(Math.abs(sooner - moved - (sum(stand) - sum(stood)))).toBeLessThanOrEqual(2);
 
   // A slip is said at its field, in the unit it was typed in, and the figures stay as they were.
   await page.getByLabel("The blower's rated flow").fill("1,5");
