@@ -133,6 +133,7 @@ test("hot work through two shifts with a break and a change of watch, then 3 h, 
 
   const yrsa = await as("Yrsa Oakley");
   await yrsa.goto(`/permits/${permit}`);
+  await yrsa.getByLabel(/My radio was answered/).check();
   await sign(yrsa, "Take the duty");
   await expect(yrsa.getByRole("heading", { name: "Fire watch: Yrsa Oakley" })).toBeVisible();
   // The first point by the screen, with its wait; the second by post.
@@ -213,6 +214,11 @@ test("hot work through two shifts with a break and a change of watch, then 3 h, 
   await rhea.goto(`/permits/${permit}`);
   await sign(rhea, "Take the duty");
   await expect(rhea.getByRole("form", { name: "Leave the duty" })).toBeVisible();
+  // She took it without saying that she is ready for it; she says so before work goes on, and nobody for her.
+  const ready = rhea.getByRole("form", { name: "Looked at" });
+  await ready.getByRole("checkbox", { name: /radio that was answered/ }).check();
+  await sign(rhea, "Looked at");
+  await expect(ready).toHaveCount(0);
   await sign(yrsa, "Leave the duty");
   await expect(yrsa.getByRole("heading", { name: "Fire watch: Rhea Vance" })).toBeVisible();
   await clock.on(20 * MINUTE_MS);

@@ -145,7 +145,7 @@ export async function signedToIssue(as: As, site: Site, permit: string): Promise
   const asks = asked(site, (db) => {
     const { now, facts } = permitNow(db, permit, Date.now())!;
     return asksOf({ permit: now, facts, now_ms: Date.now() })
-      .filter(({ byHand, unmet }) => byHand && unmet !== null)
+      .filter(({ byHand, only, unmet }) => byHand && !only && unmet !== null)
       .map(({ id }) => id);
   });
   if (asks.length > 0) await done(maren, "permit.tick", { permit, asks, words: "Seen on the spot." });

@@ -69,7 +69,7 @@ async function hotWork(place = "T") {
     asks: ["floor", "screens", "extinguisher", "edge detector", "zone no place known no area"],
   });
   await site.done("isa", "permit.issue", { ...P, copies: ["at the door"] });
-  await site.done("fay", "permit.take-post", { ...P, post: "fire watch" });
+  await site.done("fay", "permit.take-post", { ...P, post: "fire watch", ready: true });
   await readAir(P.permit);
   await site.done("hal", "permit.accept", P);
   return { ...made, ...P };

@@ -202,6 +202,9 @@ export function command(name: string | null, at_ms: number, act: PermitAct): Per
   } as PermitCommand;
 }
 
+/** What whoever watches says of themselves. */
+export const WATCH_READY: PermitAct = { type: "tick", ask: "watch ready", words: "" };
+
 /** A permit that is acted on: throws where an act is refused, unless the refusal is asked for. */
 export class Acting {
   constructor(
@@ -214,7 +217,8 @@ export class Acting {
     const decided = decidePermit(this.permit, command(name, this.at_ms, act), this.facts);
     if (!decided.ok) throw new Error(`${act.type} by ${name}: ${JSON.stringify(decided.refusal)}`);
     this.permit = decided.value;
-    return this;
+    // Who takes the watch says that they are ready for it.
+    return act.type === "take post" && act.post === "fire watch" ? this.did(name, WATCH_READY) : this;
   }
 
   /** The code of the refusal, or "accepted"; nothing changes either way. */
@@ -229,9 +233,9 @@ export class Acting {
   }
 
   /** Everything that is ticked by hand, ticked. */
-  ticked(asks: readonly { id: string; byHand: boolean; unmet: string | null }[]): this {
+  ticked(asks: readonly { id: string; byHand: boolean; only?: string; unmet: string | null }[]): this {
     for (const ask of asks) {
-      if (ask.byHand && ask.unmet !== null) this.did("cora", { type: "tick", ask: ask.id, words: "" });
+      if (ask.byHand && ask.unmet !== null && !ask.only) this.did("cora", { type: "tick", ask: ask.id, words: "" });
     }
     return this;
   }

@@ -46,7 +46,7 @@ export async function drafted(site: TestSite, { job, holder = "hal", kind, hours
 export function toTick(site: TestSite, permit: string): string[] {
   const { now, facts } = permitNow(site.db, permit, site.clock_ms)!;
   return asksOf({ permit: now, facts, now_ms: site.clock_ms })
-    .filter(({ byHand, unmet }) => byHand && unmet !== null)
+    .filter(({ byHand, only, unmet }) => byHand && !only && unmet !== null)
     .map(({ id }) => id);
 }
 

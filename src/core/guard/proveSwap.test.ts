@@ -37,6 +37,17 @@ describe("swapping a point under live work", () => {
       harms: [{ face: "A", depth: 0, people: ["Nell"] }],
     });
   });
+  test("is refused where only what others lock would hold the way: an isolation stands by its own locks", () => {
+    const [first, second] = [
+      { ...work, holds: ["V-1"] },
+      { ...work, number: "J-2", holds: ["V-1"], people: ["Odd"] },
+    ];
+    expect(swap("V-1", "V-2", [first, second])).toMatchObject({
+      code: "harm",
+      harms: [{ job: "J-1", face: "A", depth: 0, people: ["Nell"] }],
+    });
+    expect(swap("V-1", "SPADE", [first, second])).toBeNull();
+  });
   test("is refused for what is no barrier, takes no lock, or is not as good", () => {
     expect(swap("V-2", "NR")).toEqual({ code: "not a barrier", device: "NR" });
     expect(swap("V-2", "V-9")).toMatchObject({ code: "not as good" });

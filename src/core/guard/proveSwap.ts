@@ -7,9 +7,9 @@ import { harmsBetween, type LiveJob } from "./guardRelease";
  * live face loses a barrier it counts on at any moment of it; else why not.
  *
  * Locking one more device never takes a barrier away, but it may stop a drain: the moment when both hang is judged, and the
- * moment after the lift.
+ * moment after the lift; and after it the isolation's own locks alone, for it may not come to lean on those of others.
  *
- * Cost: harmsBetween, twice.
+ * Cost: harmsBetween, three times.
  */
 export function proveSwap(
   graph: StateGraph,
@@ -34,5 +34,12 @@ export function proveSwap(
     const harms = harmsBetween(graph, live, then);
     if (harms.length > 0) return { code: "harm", harms };
   }
-  return null;
+  // What others lock keeps a face dark too, until they lift it: a permit stands on the locks of its own isolation.
+  const own = live.flatMap((one, i) => (isSwapped(one) ? [{ one, then: holdsNew[i]! }] : []));
+  const alone = harmsBetween(
+    graph,
+    own.map(({ one }) => one),
+    own.map(({ then }) => then),
+  );
+  return alone.length > 0 ? { code: "harm", harms: alone } : null;
 }

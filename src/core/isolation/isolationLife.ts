@@ -183,6 +183,7 @@ const UNDOES: Readonly<Partial<Record<PlannedStep["kind"], readonly PlannedStep[
   "take short off": ["discharge"],
   "end stand-in": ["stand in"],
   "take pin out": ["restrain", "run down"],
+  "take barriers away": ["bar off"],
 };
 
 /** Throws when an invariant is broken; run after every step in tests. */

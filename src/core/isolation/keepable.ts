@@ -19,5 +19,7 @@ const SEEN_OR_SAID: ReadonlySet<PlannedStep["kind"]> = new Set<PlannedStep["kind
  * What takes a lock, an earth, a blind or a pin off, opens or closes a path, or starts something asks the server first.
  */
 export function mayBeSignedLater({ phase, kind }: Pick<PlannedStep, "phase" | "kind">): boolean {
+  // What is turned to its hatch moves: it is no barrier yet.
+  if (kind === "position") return false;
   return phase === "isolate" || (phase === "restore" && SEEN_OR_SAID.has(kind));
 }

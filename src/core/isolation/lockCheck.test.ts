@@ -73,9 +73,14 @@ test("who did not find it does not find it later: another person does, and proof
   const missed = value(all({ "V-1": "" }));
   expect(value(all(), ANN, missed, 2 * HOUR)).toMatchObject({ faults: [{ point: "V-1" }], right_ms: null });
   const right = value(all(), BEN, missed, 2 * HOUR);
-  expect(right).toEqual({ checked_ms: 2 * HOUR, faults: [], right_ms: 2 * HOUR });
+  expect(right).toEqual({ checked_ms: 2 * HOUR, faults: [], right_ms: 2 * HOUR, crew: [] });
   // A later round changes nothing of when it was put right.
-  expect(value(all(), ANN, right, 3 * HOUR)).toEqual({ checked_ms: 3 * HOUR, faults: [], right_ms: 2 * HOUR });
+  expect(value(all(), ANN, right, 3 * HOUR)).toEqual({
+    checked_ms: 3 * HOUR,
+    faults: [],
+    right_ms: 2 * HOUR,
+    crew: [],
+  });
 });
 
 test("another lock is hung only where one was not found, with a free lock, and somebody else reads it", () => {

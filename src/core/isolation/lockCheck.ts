@@ -18,6 +18,11 @@ export const lockCheckSchema = z.object({
   faults: z.array(z.object({ point: z.string(), by: personIdSchema }).readonly()).readonly(),
   /** When a lock that had not been found was last found again; null where none ever was missing. */
   right_ms: z.number().nullable(),
+  /** People of the crew who read every lock at its point themselves, and found each as it was hung. */
+  crew: z
+    .array(z.object({ person: personIdSchema, at_ms: z.number() }).readonly())
+    .readonly()
+    .default([]),
 });
 export type LockCheck = Readonly<z.output<typeof lockCheckSchema>>;
 
@@ -42,7 +47,18 @@ export function lockCheckDue_ms(
 export function decideLockCheck(
   life: IsolationLife,
   before: LockCheck | null,
-  { by, at_ms, found }: Readonly<{ by: PersonId; at_ms: number; found: readonly FoundLock[] }>,
+  {
+    by,
+    at_ms,
+    found,
+    ofCrew = false,
+  }: Readonly<{
+    by: PersonId;
+    at_ms: number;
+    found: readonly FoundLock[];
+    /** They work behind these points. */
+    ofCrew?: boolean;
+  }>,
   facts: LockFacts,
 ): Result<LockCheck> {
   const points = lockedPoints(life).map(({ subject }) => subject);
@@ -62,7 +78,9 @@ export function decideLockCheck(
     return saidBy === by ? [{ point, by }] : [];
   });
   const wasFound = [...known.keys()].some((point) => !faults.some((fault) => fault.point === point));
-  return accept({ checked_ms: at_ms, faults, right_ms: wasFound ? at_ms : (before?.right_ms ?? null) });
+  const seen = before?.crew ?? [];
+  const crew = ofCrew && faults.length === 0 ? [...seen, { person: by, at_ms }] : seen;
+  return accept({ checked_ms: at_ms, faults, right_ms: wasFound ? at_ms : (before?.right_ms ?? null), crew });
 }
 
 /** Another lock on a point where the one on record was not found. It counts once somebody else has read it there. */

@@ -98,6 +98,10 @@ export function asksOf(step: PlannedStep): Asks {
       return { ...asks, words: "Who takes it" };
     case "test run":
       return { ...asks, words: "What was seen" };
+    case "position":
+      return { ...asks, words: "Who was at the controls, and what holds it" };
+    case "bar off":
+    case "take barriers away":
     case "stop":
     case "run down":
     case "verify":

@@ -27,15 +27,16 @@ export type SwapFacts = Readonly<{
   gear: (kind: "lock", number: string) => Gear | undefined;
   lockHangs: (lock: string) => string | undefined;
   nameOf: (person: PersonId) => string;
-  /** Ids of the two steps that it is written down as. */
-  ids: readonly [hang: string, lift: string];
+  /** Ids of the steps that it is written down as; the last for another look at the new point, where one is asked. */
+  ids: readonly [hang: string, lift: string, look: string];
 }>;
 
 /**
  * One point of a standing isolation for another: the new lock is hung first, then the old one lifted, by one person on the
  * spot, and both are steps of the isolation from then on. On the way back the new point is lifted where the old one would
  * have been. Nobody loses a barrier they count on at any moment of it, and nobody of its own is on: the key of the lock to
- * be lifted is in the box that their locks hang on.
+ * be lifted is in the box that their locks hang on. Where somebody else had to look at the old point, somebody else looks at
+ * the new one before anybody counts on the isolation again.
  *
  * Cost: proveSwap.
  */
@@ -50,6 +51,14 @@ export function decideSwap(life: IsolationLife, command: SwapCommand, facts: Swa
   }
   if (own.some(({ holds }) => holds.includes(to))) {
     return refuse({ code: "already done", what: `Locking ${to} for this isolation` });
+  }
+  // A point that the plan locks anyway is locked by its own step, in its place: hung twice it would be lifted twice.
+  if (
+    life.steps.some(
+      ({ phase, kind, subject, done }) => phase === "isolate" && kind === "lock" && subject === to && !done,
+    )
+  ) {
+    return refuse({ code: "own step first", point: to, isolation: life.number });
   }
   const fault = proveSwap(facts.graph, facts.live, { jobs: own.map(({ number }) => number), from, to });
   if (fault) return refuse({ code: "swap not proved", fault });
@@ -66,12 +75,36 @@ export function decideSwap(life: IsolationLife, command: SwapCommand, facts: Swa
   if (notOurs) return refuse(notOurs);
   const where = facts.lockHangs(command.lock);
   if (where !== undefined) return refuse({ code: "lock in use", lock: command.lock, where });
-  const steps = life.steps.map((step) =>
-    step.phase === "restore" && step.kind === "unlock" && step.subject === from
-      ? { ...step, ...wayBack(hang, from), done: step.done }
-      : step,
-  );
-  return accept({ ...life, steps: [...steps, done(hang, command, command.lock), done(lift, command, null)] });
+  const looked = life.steps.some((step) => isLookAt(step, from) && step.done);
+  const steps = life.steps.map((step) => {
+    if (step.phase === "restore" && step.kind === "unlock" && step.subject === from) {
+      return { ...step, ...wayBack(hang, from), done: step.done };
+    }
+    // Nobody looks any more at what hangs no more.
+    return isLookAt(step, from) && !step.done ? { ...step, ...lookAt(hang), id: step.id, after: step.after } : step;
+  });
+  const look: WalkStep[] = looked ? [{ ...hang, ...lookAt(hang), id: facts.ids[2], done: null, stuck: null }] : [];
+  const swapped = [...steps, done(hang, command, command.lock), done(lift, command, null), ...look];
+  return accept({ ...life, state: looked ? "isolating" : life.state, steps: swapped });
+}
+
+/** Another person's look at a point that is locked. */
+const isLookAt = ({ phase, kind, subject }: PlannedStep, point: string) =>
+  phase === "isolate" && kind === "verify" && subject === point;
+
+function lookAt(
+  hang: PlannedStep,
+): Pick<PlannedStep, "kind" | "subject" | "plate" | "words" | "competence" | "after" | "secondPerson"> {
+  const { subject, plate, competence } = hang;
+  return {
+    kind: "verify",
+    subject,
+    plate,
+    competence,
+    after: [hang.id],
+    secondPerson: true,
+    words: `Somebody else looks at ${subject}: right device, right position, lock and tag on it and it does not move.`,
+  };
 }
 
 function done(step: PlannedStep, { by, at_ms }: SwapCommand, lock: string | null): WalkStep {

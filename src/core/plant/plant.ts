@@ -85,6 +85,8 @@ export type Space = Readonly<{
   width_m?: number;
   /** Its door or manhole, inside the gasket; missing: one that a person fits through is assumed. */
   door_m?: number;
+  /** A part of a machine that is turned until its hatch can be reached. */
+  turned?: boolean;
   corners?: number;
   ducts?: number;
 }>;

@@ -112,6 +112,7 @@ const item = z.looseObject({
       travel_m: number.min(0, "must be 0 or more").max(500, "must be at most 500").optional(),
       width_m: number.min(0, "must be 0 or more").max(500, "must be at most 500").optional(),
       door_m: number.gt(0, "must be above 0").max(20, "must be at most 20").optional(),
+      turned: z.boolean("must be true or false").optional(),
       corners: count.optional(),
       ducts: count.optional(),
     })

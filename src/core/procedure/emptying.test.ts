@@ -5,7 +5,7 @@ import { profileOf } from "../requirement/profiles";
 import { readJobValue } from "../request/jobFile";
 import { stepsOf } from "./sequence";
 
-const ALWAYS: ReadonlySet<string> = new Set(["tell", "stop", "prove", "try start"]);
+const ALWAYS: ReadonlySet<string> = new Set(["tell", "stop", "bar off", "prove", "try start"]);
 type Contents = NonNullable<Parameters<SmallPlant["source"]>[2]>;
 
 /** A tank between two lines, each with two valves and a bleed; with a drain of its own, or none. */

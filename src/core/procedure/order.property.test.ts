@@ -41,6 +41,10 @@ const RULES: readonly Readonly<{ name: string; first: Which; second: Which; same
     first: both(isA("lock"), drive, valve),
     second: both(isA("lock"), line, valve),
   },
+  { name: "barred off before anything is let out", first: isA("bar off"), second: isA("bleed", "empty", "release") },
+  { name: "barred off before a flange is opened", first: isA("bar off"), second: both(isA("lock"), blind) },
+  { name: "barred off before it is earthed", first: isA("bar off"), second: isA("earth", "discharge") },
+  { name: "turned to its hatch before anything is locked", first: isA("position"), second: isA("lock") },
   { name: "a lock is hung before it is looked at", first: isA("lock"), second: isA("verify"), same: true },
   { name: "locks before bleeds", first: both(isA("lock", "verify"), valve), second: isA("bleed") },
   { name: "restrained before pressure is let go", first: isA("restrain"), second: isA("bleed", "release") },
@@ -131,6 +135,8 @@ const RULES: readonly Readonly<{ name: string; first: Which; second: Which; same
     first: back("unlock", "take pin out", "walk line", "tell all"),
     second: back("start"),
   },
+  { name: "barriers last", first: back("unlock", "start", "watch"), second: back("take barriers away") },
+  { name: "no barrier left when it is handed over", first: back("take barriers away"), second: back("hand over") },
   { name: "watched before it is handed over", first: back("start", "watch"), second: back("hand over") },
 ];
 
@@ -154,6 +160,7 @@ test("on any plant the steps keep their order", () => {
       if (random.chance(0.3)) item.contents = { fluid: "oil", hazards: random.chance(0.5) ? ["flammable"] : [] };
       if (random.chance(0.2)) item.needs = [random.pick(["fluid", "power"] as const)];
       if (random.chance(0.2)) item.voltage_V = random.pick([230, 6600]);
+      if (random.chance(0.3)) item.space = { turned: true };
     }
     // A face with power of its own is touched, so that it is earthed.
     const net = { tag: "EL", kind: "incomer", source: [{ carrier: "power" as const }] };

@@ -15,6 +15,8 @@ type InPlace = Readonly<{
   opened: readonly string[];
   /** What stood in for barriers that are not there. */
   standIns: readonly string[];
+  /** Faces round which barriers and signs stand. */
+  barred: readonly string[];
 }>;
 
 /**
@@ -177,11 +179,23 @@ export function addRestoreSteps(list: StepList, inPlace: InPlace): void {
     competence: null,
     after: [started],
   });
+  const unbarred =
+    inPlace.barred.length === 0
+      ? []
+      : [
+          add({
+            kind: "take barriers away",
+            subject: inPlace.barred.join(", "),
+            words: `Take away every barrier and sign round ${inPlace.barred.join(", ")}.`,
+            competence: null,
+            after: [watched],
+          }),
+        ];
   add({
     kind: "hand over",
     subject: all,
     words: `Hand ${all} to operations, by name.`,
     competence: null,
-    after: [watched],
+    after: [watched, ...unbarred],
   });
 }

@@ -8,6 +8,7 @@ import type { StandIn } from "../plan/deviations";
 import type { Plan, Point } from "../plan/plan";
 import { LOSS_KINDS } from "../losses/alsoStops";
 import { LOSS_CLAUSES } from "../words/en/losses";
+import { facesToBarOff, facesToPosition, startsNothing } from "./aroundWork";
 import { addProofs } from "./proofSteps";
 import { addRestoreSteps } from "./restoreSteps";
 import { coolAndDrain, emptyAndClean, vesselWork } from "./emptying";
@@ -25,7 +26,7 @@ import {
 /**
  * The steps of an isolation and of its return, in an order that may be walked.
  *
- * Tell; stop by the normal controls, and wait until what turns stands; restrain what can fall before the pressure that
+ * Tell; stop by the normal controls, and wait until what turns stands; turn to where it is entered; bar off; restrain what can fall before the pressure that
  * holds it is let go; isolate drives before their process lines; cool hot contents, empty vessels, bleed, fit blinds, make stored energy
  * harmless; clean and certify vessels; where people enter, inert what burns before air comes, and purge; prove every face dead by every carrier that could have
  * come; only then discharge capacitors and apply earths; test the air, try to start, close the box. Common practice.
@@ -57,13 +58,24 @@ export function stepsOf(
     competence: null,
     after: [tell],
   });
+  const positioned = facesToPosition(list, faces).map((face) =>
+    add({
+      phase: "isolate",
+      kind: "position",
+      subject: face,
+      words: `Turn ${named(face)} slowly until its hatch can be reached: one person at the controls, one who sees it, nobody else near. Hold it there.`,
+      competence: "mechanical",
+      after: [stop],
+    }),
+  );
   const losses = lossesInWords(plan);
   // Whoever runs the plant takes it without these before anything is shut.
   const begun =
     losses.length === 0
-      ? [stop]
+      ? [stop, ...positioned]
       : [
           stop,
+          ...positioned,
           add({
             phase: "isolate",
             kind: "accept losses",
@@ -118,7 +130,22 @@ export function stepsOf(
   }
   const beforeBlinds = [...drives, ...locks];
 
-  const beforeBleeds = [...(beforeBlinds.length > 0 ? beforeBlinds : begun), ...restrained];
+  const earthed = facesToEarth(list, faces);
+  const barred = facesToBarOff(list, faces, earthed);
+  const barriers =
+    barred.length === 0
+      ? []
+      : [
+          add({
+            phase: "isolate",
+            kind: "bar off",
+            subject: barred.join(", "),
+            words: `Bar off round ${barred.join(", ")}, with a sign on every side that people come from: what is done here, and whom to ask.`,
+            competence: null,
+            after: [tell],
+          }),
+        ];
+  const beforeBleeds = [...(beforeBlinds.length > 0 ? beforeBlinds : begun), ...restrained, ...barriers];
   const vessels = vesselWork(plan, graph, faces);
   const ofVessel = (source: string) => vessels.some(({ face }) => face === source);
   const bodies = releases("cool", beforeBleeds, ofVessel);
@@ -158,12 +185,12 @@ export function stepsOf(
       plate: plateOf(point.device),
       words: `Fit ${named(point.device)}: first flange opened as if full, standing aside. Lock and tag it.`,
       competence: "mechanical",
-      after: [...begun, ...beforeBlinds, ...bled],
+      after: [...begun, ...beforeBlinds, ...bled, ...barriers],
     });
     return verified(list, point, id);
   });
   const allLocks = [...beforeBlinds, ...blinds];
-  const calm = [...allLocks, ...bled, ...restrained];
+  const calm = [...allLocks, ...bled, ...restrained, ...barriers];
   // What was accepted instead of barriers is work like any other, done before anybody proves or relies on them.
   const stoodIn = standIns.map((one) =>
     add({
@@ -196,7 +223,6 @@ export function stepsOf(
     proofs.filter((id) => carriers.includes(list.steps.find((step) => step.id === id)!.carrier!));
   const provedDead = proofsOf(["power", "control"]);
   const discharged = releases("discharge", provedDead.length > 0 ? provedDead : calm);
-  const earthed = facesToEarth(list, faces);
   const earths = earthed.map((face) =>
     add({
       phase: "isolate",
@@ -219,15 +245,17 @@ export function stepsOf(
       after: ready,
     }),
   );
+  const isStill = startsNothing(list);
   const tried = add({
     phase: "isolate",
     kind: "try start",
     subject: all,
-    words: tryWords(all, proofsOf(["control"]).length > 0),
+    words: isStill ? tryHandles(all) : tryWords(all, proofsOf(["control"]).length > 0),
     competence: null,
     // With nothing to lock or prove it still waits for whoever was told.
     after: [...begun, ...calm, ...stoodIn, ...ready, ...tested],
-    ways: WAYS_OF_STARTING,
+    ways:
+      isStill && plan.points.length > 0 ? plan.points.map(({ device }) => `the handle of ${device}`) : WAYS_OF_STARTING,
   });
   add({
     phase: "isolate",
@@ -247,6 +275,7 @@ export function stepsOf(
     shorted: stored.filter(({ form }) => releaseKind(form) === "discharge").map(({ row }) => row.source),
     opened: openedLines(plan, faces),
     standIns: standIns.map(standInName),
+    barred,
   });
   return [...list.steps];
 }
@@ -364,6 +393,11 @@ function tryWords(all: string, hasInterlock: boolean): string {
     ? " Where an interlock already blocks the start this proves nothing: the proof counts."
     : "";
   return `Try every way of starting ${all}. Nothing must move. Leave the controls off.${doubt}`;
+}
+
+/** What has no start is tried at what holds it. */
+function tryHandles(all: string): string {
+  return `Nothing at ${all} starts by itself. Try to move every locked point by its own handle, past its lock. None moves.`;
 }
 
 /** Bleeds that are linked straight to the work: the nearest place where a person can see that nothing comes. */

@@ -13,6 +13,9 @@ export type Guide = Readonly<{
 
 const NOTHING: Guide = { stand: null, position: null, holdsLock: null, mind: null };
 
+/** So that nobody reaches past one that is not proved yet. Common practice, no source. */
+const CONDUCTORS = "The nearest conductor first, then the farther; the lowest first, then the higher.";
+
 const SWITCHES: ReadonlySet<string> = new Set(["breaker", "isolator", "switch", "starter"]);
 
 /** Common practice, no source. Cost: constant. */
@@ -64,9 +67,29 @@ export function guideOf(step: PlannedStep, item: Item | undefined): Guide {
         ? {
             ...NOTHING,
             stand: "Footing dry, face shield down, nobody within reach of your elbow.",
+            position: CONDUCTORS,
             mind: "A contact-free stick is a hint, never proof. Only every pair is.",
           }
         : NOTHING;
+    case "earth":
+      return {
+        ...NOTHING,
+        stand: "Clear of the conductors, with the stick's whole length.",
+        position: `Earth end first. ${CONDUCTORS}`,
+      };
+    case "remove earth":
+      return {
+        ...NOTHING,
+        stand: "Clear of the conductors, with the stick's whole length.",
+        position:
+          "The other way round: the farthest and the highest first, the nearest and lowest last, earth end last of all.",
+      };
+    case "position":
+      return {
+        ...NOTHING,
+        stand: "Clear of everything that turns, in sight of who is at the controls.",
+        mind: "It is entered only once it is locked: what holds it by itself holds nobody.",
+      };
     case "try start":
       return {
         ...NOTHING,
@@ -86,7 +109,6 @@ export function guideOf(step: PlannedStep, item: Item | undefined): Guide {
     case "inert":
     case "purge":
     case "discharge":
-    case "earth":
     case "test air":
     case "close box":
     case "clear":
@@ -94,7 +116,8 @@ export function guideOf(step: PlannedStep, item: Item | undefined): Guide {
     case "guards":
     case "take pin out":
     case "take short off":
-    case "remove earth":
+    case "bar off":
+    case "take barriers away":
     case "cap":
     case "leak test":
     case "walk line":

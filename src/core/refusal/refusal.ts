@@ -79,6 +79,9 @@ export type Refusal =
       harms: readonly LiftHarm[];
     }
   | { code: "swap not proved"; fault: SwapFault }
+  | { code: "own step first"; point: string; isolation: string }
+  | { code: "say what was found"; looks: readonly string[] }
+  | { code: "paper order"; why: string }
   | { code: "must stay passing"; device: string; job: string; relief: boolean }
   | { code: "stopped elsewhere"; device: string; job: string; relief: boolean }
   | { code: "plant changed"; planned: number; now: number }

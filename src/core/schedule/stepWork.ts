@@ -97,6 +97,9 @@ function waitsOf(
     case "tell":
     case "accept losses":
     case "stop":
+    case "bar off":
+    case "take barriers away":
+    case "position":
     case "restrain":
     case "lock":
     case "verify":

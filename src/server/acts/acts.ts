@@ -51,6 +51,7 @@ import {
   stopWork,
 } from "../permit/permitActs";
 import { PERMIT_LOG_ACTS } from "../permit/permitLogActs";
+import { PERMIT_REPORT_ACTS } from "../permit/permitReportActs";
 import { acceptDeviation, adjustPlan, renewDeviations } from "../job/planActs";
 import { importPlant } from "../plant/plantActs";
 import {
@@ -131,6 +132,7 @@ export const ACTS: ReadonlyMap<string, Act> = new Map(
     cancelPermit,
     sendBack,
     ...PERMIT_LOG_ACTS,
+    ...PERMIT_REPORT_ACTS,
     ...HAZARD_ACTS,
     ...PEOPLE_ACTS,
     postDetector,

@@ -19,6 +19,6 @@ export type Day = Readonly<{
 export function toLookAt({ db, clock }: Pick<Day, "db" | "clock">, permit: string): string[] {
   const stored = loadPermit(db, permit)!;
   return asksOf({ permit: stored.life, facts: permitFacts(db, stored, clock()), now_ms: clock() })
-    .filter(({ byHand, unmet }) => byHand && unmet !== null)
+    .filter(({ byHand, only, unmet }) => byHand && !only && unmet !== null)
     .map(({ id }) => id);
 }

@@ -71,7 +71,7 @@ export async function demoHotWork({
   const asks = toLookAt({ db, clock }, String(permit.permit));
   await act("bram", "permit.tick", { ...permit, asks, words: "Seen on the round" });
   await act("idris", "permit.issue", { ...permit, copies: ["at gate 2"] });
-  await act("edda", "permit.take-post", { ...permit, post: "fire watch" });
+  await act("edda", "permit.take-post", { ...permit, post: "fire watch", ready: true });
   await act("nils", "gear.bump", BUMPED);
   for (const point of ["at the frame", "at the filler, low"]) {
     // Zeroed in fresh air this shift: at its change once more.

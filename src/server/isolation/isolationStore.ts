@@ -183,7 +183,7 @@ export function saveIsolation(tx: Tx, before: StoredIsolation, after: IsolationL
   // Every lock was hung, and looked at where that is asked, on the way to being proven: they are read again from then on.
   const isNew = before.life.state === "isolating" && after.state === "proven";
   const { lockCheck } = before.row;
-  const read = { faults: [], right_ms: null, ...lockCheck, checked_ms: now_ms };
+  const read = { faults: [], right_ms: null, crew: [], ...lockCheck, checked_ms: now_ms };
   tx.update(isolations)
     .set({ state: after.state, ...(isNew ? { lockCheck: read } : {}) })
     .where(eq(isolations.id, isolationId))

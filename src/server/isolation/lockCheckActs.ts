@@ -6,7 +6,7 @@ import type { Refusal } from "../../core/refusal/refusal";
 import { loadBox } from "../box/boxStore";
 import { boxesOf } from "../box/locks";
 import type { Tx } from "../db/database";
-import { holds, isolations, items } from "../db/schema";
+import { holds, isolations, items, jobIsolations, jobs } from "../db/schema";
 import { defineAct } from "../act/act";
 import { moveBox, WALKERS } from "./isolationActs";
 import { hangLock, isolationFacts, loadIsolation, saveIsolation } from "./isolationStore";
@@ -14,11 +14,14 @@ import { grouped } from "../runtime/grouped";
 
 const text = (missing: string) => z.string(missing).trim().min(1, missing).max(80, "at most 80 characters");
 
-/** A round over the points of an isolation that stands: the lock on each, as it was read there. */
+/**
+ * A round over the points of an isolation that stands: the lock on each, as it was read there. By whoever walks points, and by
+ * anybody who works behind them: everyone may see for themselves before they sign on.
+ */
 export const checkLocks = defineAct({
   type: "isolation.check-locks",
   words: "read the locks of an isolation",
-  roles: WALKERS,
+  roles: [...WALKERS, "holder", "worker"],
   pin: true,
   input: z.object({
     isolation: z.string(),
@@ -47,11 +50,18 @@ export const checkLocks = defineAct({
     const stored = loadIsolation(tx, number);
     if (stored === null)
       return { ok: false, subject: number, refusal: { code: "unknown", what: "isolation", name: number } };
+    const jobsOf = crewsOf(tx, stored.row.id);
+    const ofCrew = jobsOf.some(({ crew, holderId }) => holderId === person.id || crew.includes(person.id));
+    const walks = person.roles.some((role) => (WALKERS as readonly string[]).includes(role));
+    if (!ofCrew && !walks) {
+      const refusal = { code: "not in the crew", job: jobsOf.map(({ number }) => number).join(", ") } as const;
+      return { ok: false, subject: number, refusal };
+    }
     const hung = hungOn(tx, stored.row.id);
     const decided = decideLockCheck(
       stored.life,
       stored.row.lockCheck,
-      { by: person.id, at_ms: now_ms, found },
+      { by: person.id, at_ms: now_ms, found, ofCrew },
       { hangs: (point) => hung(point).map(({ lock }) => lock) },
     );
     if (!decided.ok) return { ok: false, subject: number, refusal: decided.refusal };
@@ -105,6 +115,15 @@ export const rehangLock = defineAct({
     return { ok: true, subject: number, answer: { isolation: number, did: `hung ${lock} on ${point} anew` } };
   },
 });
+
+/** Who works behind an isolation, job by job. Cost: one query. */
+const crewsOf = (tx: Tx, isolationId: string) =>
+  tx
+    .select({ number: jobs.number, crew: jobs.crew, holderId: jobs.holderId })
+    .from(jobs)
+    .innerJoin(jobIsolations, eq(jobIsolations.jobId, jobs.id))
+    .where(and(eq(jobIsolations.isolationId, isolationId), eq(jobs.state, "open")))
+    .all();
 
 /** Locks of an isolation that hang now, by their points. Cost: one query. */
 function hungOn(tx: Tx, isolationId: string) {

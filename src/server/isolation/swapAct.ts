@@ -40,7 +40,7 @@ export const swapPoint = defineAct({
     const decided = decideSwap(
       stored.life,
       { ...input, by: person.id, at_ms: now_ms, competences: person.competences },
-      { graph: plant.graph, live: liveJobs(tx), peopleOn, gear, lockHangs, nameOf, ids: [newId(), newId()] },
+      { graph: plant.graph, live: liveJobs(tx), peopleOn, gear, lockHangs, nameOf, ids: [newId(), newId(), newId()] },
     );
     if (!decided.ok) return refused(decided.refusal);
     saveIsolation(tx, stored, decided.value, now_ms);

@@ -85,7 +85,13 @@ export type JobView = Readonly<{
   permits: readonly PermitSummary[];
   next: NextAct | null;
   /** The locks of its isolation: when they are read again, when they last were, and where one was not found. */
-  locks: Readonly<{ due_ms: number | null; checked_ms: number | null; missing: readonly string[] }> | null;
+  locks: Readonly<{
+    due_ms: number | null;
+    checked_ms: number | null;
+    missing: readonly string[];
+    /** Who of the crew read them all at their points. */
+    crew: readonly Readonly<{ name: string; at_ms: number }>[];
+  }> | null;
   /** Work that was handed back part done, and what of it is left. */
   left: readonly LeftToDo[];
   /** Names of everybody who did a step, by id. */
@@ -192,6 +198,7 @@ export function jobViews(numbers: readonly string[], now_ms: number, stepsOf = w
             due_ms: locksDueOf(stands),
             checked_ms: stands.lockCheck?.checked_ms ?? null,
             missing: stands.lockCheck?.faults.map(({ point }) => point) ?? [],
+            crew: stands.lockCheck?.crew.map(({ person, at_ms }) => ({ name: nameOf(person), at_ms })) ?? [],
           }
         : null,
       left: leftToDo(own.map(({ life }) => life)),

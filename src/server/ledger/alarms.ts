@@ -1,4 +1,4 @@
-import { and, asc, eq, gt, gte, sql, type SQL } from "drizzle-orm";
+import { and, asc, eq, gt, gte, or, sql, type SQL } from "drizzle-orm";
 import { SEES_TO_IT, type Alarm } from "../../core/alarm/alarm";
 import type { PersonId } from "../../core/people/roles";
 import { isAmong } from "../db/isAmong";
@@ -8,6 +8,22 @@ import { whileUnchanged } from "../db/whileUnchanged";
 
 /** Rows of the ledger that everybody is told of at once, whoever wrote them and whichever screen is open. */
 const ALARM_TYPES: readonly string[] = ["permit.stop", "permit.stopped-by-itself", "permit.ran-out"];
+/**
+ * Acts that may stop the work by what they say: a bad reading, a blower that stands, a fire, an audit. Where one did its answer
+ * says so, and it is an alarm like any other stop.
+ */
+const MAY_STOP: readonly string[] = [
+  "permit.read-air",
+  "permit.enter-paper-reading",
+  "permit.end-ventilation",
+  "permit.report-fire",
+  "permit.audit",
+];
+const stopped = sql`json_extract(${ledger.body}, '$.answer.answer.stopped')`;
+const isAlarm = or(
+  isAmong(ledger.type, [...ALARM_TYPES]),
+  and(isAmong(ledger.type, [...MAY_STOP]), sql`${stopped} IS NOT NULL`),
+);
 export const ANSWER = "alarm.answer";
 
 /** A screen that slept for days is told of this many; each is on the permits' own pages as well. */
@@ -25,7 +41,7 @@ export function alarmsAfter(tx: Tx, seq: number): Told[] {
   return tx
     .select({ seq: ledger.seq, subject: ledger.subject })
     .from(ledger)
-    .where(and(gt(ledger.seq, seq), eq(ledger.outcome, "done"), isAmong(ledger.type, [...ALARM_TYPES])))
+    .where(and(gt(ledger.seq, seq), eq(ledger.outcome, "done"), isAlarm))
     .orderBy(asc(ledger.seq))
     .all()
     .slice(-MOST);
@@ -49,6 +65,7 @@ export function alarmsSince(tx: Tx, from_ms: number | SQL): readonly Alarm[] {
       subject: ledger.subject,
       at_ms: ledger.recordedAt,
       by: ledger.byPerson,
+      stopped: sql<string | null>`${stopped}`,
       alarm: sql<number | null>`json_extract(${ledger.body}, '$.answer.answer.alarm')`,
     })
     .from(ledger)
@@ -56,13 +73,13 @@ export function alarmsSince(tx: Tx, from_ms: number | SQL): readonly Alarm[] {
       and(
         gte(ledger.recordedAt, from_ms),
         eq(ledger.outcome, "done"),
-        isAmong(ledger.type, [...ALARM_TYPES, ...SEES_TO_IT, ANSWER]),
+        or(isAlarm, isAmong(ledger.type, [...SEES_TO_IT, ANSWER])),
       ),
     )
     .orderBy(asc(ledger.seq))
     .all();
-  for (const { seq, type, subject, at_ms, by, alarm } of rows) {
-    if (ALARM_TYPES.includes(type)) {
+  for (const { seq, type, subject, at_ms, by, alarm, stopped: cause } of rows) {
+    if (ALARM_TYPES.includes(type) || (MAY_STOP.includes(type) && cause !== null)) {
       found.set(seq, { seq, subject, at_ms, answered: null });
       continue;
     }

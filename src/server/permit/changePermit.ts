@@ -1,6 +1,7 @@
 import type { PersonId, Role } from "../../core/people/roles";
 import { decidePermit } from "../../core/permit/life/permitLife";
 import type { PermitAct, PermitCommand } from "../../core/permit/record/permitTypes";
+import { entriesOf } from "../../core/permit/record/permitLog";
 import { permitFacts } from "./permitFacts";
 import { loadPermit, savePermit } from "./permitStore";
 import { settlePermit } from "./settlePermits";
@@ -35,5 +36,11 @@ export function changePermit(context: ActContext, number: string, ...acts: reado
     life = decided.value;
   }
   savePermit(tx, stored, life);
-  return { ok: true, subject: number, answer: { permit: number, state: life.state } };
+  // Work that an act stopped is told of like any other stop: see ledger/alarms.
+  const stop = entriesOf(life.log.slice(stored.life.log.length), "stopped").at(-1);
+  return {
+    ok: true,
+    subject: number,
+    answer: { permit: number, state: life.state, ...(stop ? { stopped: stop.cause } : {}) },
+  };
 }

@@ -45,7 +45,8 @@ export function setTimesRight(
     const { lockCheck } = row;
     if (lockCheck === null) continue;
     const right_ms = lockCheck.right_ms === null ? null : right(lockCheck.right_ms);
-    const read = { ...lockCheck, checked_ms: right(lockCheck.checked_ms), right_ms };
+    const crew = lockCheck.crew.map((one) => ({ ...one, at_ms: right(one.at_ms) }));
+    const read = { ...lockCheck, checked_ms: right(lockCheck.checked_ms), right_ms, crew };
     tx.update(isolations).set({ lockCheck: read }).where(eq(isolations.id, row.id)).run();
   }
   // Since when it was ahead nobody knows, nor whether an instrument was zeroed and tested in this shift: it is done again.

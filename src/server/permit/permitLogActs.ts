@@ -4,14 +4,14 @@ import { POSTS } from "../../core/permit/kinds/kinds";
 import { BAD_AIR_CAUSES, ODD_AIR_CAUSES } from "../../core/permit/record/permitLog";
 import { LIFE } from "../../core/permit/life/lifeTable";
 import type { PersonId } from "../../core/people/roles";
-import type { PermitAct } from "../../core/permit/record/permitTypes";
+import type { PermitAct, TypedReading } from "../../core/permit/record/permitTypes";
 import { readNumber } from "../../core/units/readNumber";
 import { changePermit } from "./changePermit";
 import { defineAct } from "../act/act";
 import { line } from "../job/jobActs";
 
 /** An act that adds to a permit's log. Who may is the table's to say. */
-function logAct<Shape extends z.ZodRawShape>(
+export function logAct<Shape extends z.ZodRawShape>(
   name: string,
   type: PermitAct["type"],
   pin: boolean,
@@ -28,12 +28,12 @@ function logAct<Shape extends z.ZodRawShape>(
   });
 }
 
-const point = z.string("name the test point").min(1, "name the test point").max(120);
-const person = z.string("choose who").min(1, "choose who");
+export const point = z.string("name the test point").min(1, "name the test point").max(120);
+export const person = z.string("choose who").min(1, "choose who");
 const post = z.enum(POSTS);
 
 /** A figure as it is read off, in the unit of the display, and so it stands in the ledger; empty: not read. */
-function shown(label: string) {
+export function shown(label: string) {
   return z.union([z.number(), z.string(), z.null()]).transform((raw, context) => {
     if (raw === "" || raw === null) return null;
     const read = typeof raw === "number" ? { ok: true as const, value: raw } : readNumber(raw);
@@ -44,6 +44,24 @@ function shown(label: string) {
 }
 
 const fraction = (shown: number | null, whole: number) => (shown === null ? null : shown / whole);
+
+/** What a reading is typed as. */
+export const READING = {
+  oxygen_percent: shown("Oxygen"),
+  flammable_percent: shown("Flammable"),
+  toxics_ppm: z.record(z.string().max(40), shown("The reading")).default({}),
+};
+
+/** As fractions of the whole. */
+export const readingOf = ({
+  oxygen_percent,
+  flammable_percent,
+  toxics_ppm,
+}: z.output<z.ZodObject<typeof READING>>): TypedReading => ({
+  oxygen: fraction(oxygen_percent, 100),
+  flammable: fraction(flammable_percent, 100),
+  toxics: Object.entries(toxics_ppm).map(([gas, ppm]) => ({ gas, fraction: fraction(ppm, 1e6) })),
+});
 
 /** Several things looked at in one round, signed once. */
 export const tickAsks = logAct(
@@ -114,26 +132,11 @@ export const beginSample = logAct(
   (input) => ({ type: "begin sample", ...input }),
 );
 
-export const readAir = logAct(
-  "permit.read-air",
-  "read",
-  true,
-  {
-    point,
-    oxygen_percent: shown("Oxygen"),
-    flammable_percent: shown("Flammable"),
-    toxics_ppm: z.record(z.string().max(40), shown("The reading")).default({}),
-  },
-  ({ point, oxygen_percent, flammable_percent, toxics_ppm }) => ({
-    type: "read",
-    point,
-    reading: {
-      oxygen: fraction(oxygen_percent, 100),
-      flammable: fraction(flammable_percent, 100),
-      toxics: Object.entries(toxics_ppm).map(([gas, ppm]) => ({ gas, fraction: fraction(ppm, 1e6) })),
-    },
-  }),
-);
+export const readAir = logAct("permit.read-air", "read", true, { point, ...READING }, ({ point, ...shown }) => ({
+  type: "read",
+  point,
+  reading: readingOf(shown),
+}));
 
 export const flushPocket = logAct(
   "permit.flush",
@@ -143,10 +146,17 @@ export const flushPocket = logAct(
   (input) => ({ type: "flush", ...input }),
 );
 
-export const takePost = logAct("permit.take-post", "take post", true, { post }, (input) => ({
-  type: "take post",
-  ...input,
-}));
+/** Whoever takes the fire watch says by the same signature, or later, that they are ready for it. */
+export const takePost = logAct(
+  "permit.take-post",
+  "take post",
+  true,
+  { post, ready: z.union([z.boolean(), z.literal("on").transform(() => true)]).default(false) },
+  ({ post, ready }) => [
+    { type: "take post", post },
+    ...(ready && post === "fire watch" ? [{ type: "tick", ask: "watch ready", words: "" } as const] : []),
+  ],
+);
 export const leavePost = logAct("permit.leave-post", "leave post", true, { post }, (input) => ({
   type: "leave post",
   ...input,

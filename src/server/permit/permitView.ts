@@ -25,6 +25,7 @@ import { inside, staysOf, talkDue_ms } from "../../core/permit/people/entries";
 import { kindRule } from "../../core/permit/kinds/kinds";
 import { logWords } from "../../core/permit/record/logWords";
 import { mayAct } from "../../core/permit/life/permitLife";
+import { isInspected } from "../../core/permit/record/clockSet";
 import { copiesOf, entriesOf, lastOf, putInOf, signedBy } from "../../core/permit/record/permitLog";
 import type { PermitAct, PermitLife } from "../../core/permit/record/permitTypes";
 import { onPost, watchesOf } from "../../core/permit/people/posts";
@@ -105,7 +106,7 @@ export function permitView(number: string, now_ms: number) {
     /** Why the desk authorises it apart from its issue on the spot; null where one signature there may be both. */
     authorisedApart: life.state === "checked" ? authorisedApart(context) : null,
     isApproved: signedBy(log, "approve") !== undefined,
-    isInspected: signedBy(log, "inspect") !== undefined,
+    isInspected: isInspected(log),
     sentBack: sentBackOf(life, nameOf),
     stop: life.state === "suspended" ? (lastOf(log, "stopped", "break begun", "break ended") ?? null) : null,
     clashes: facts.clashes.map((clash) => ({

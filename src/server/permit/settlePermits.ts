@@ -2,6 +2,7 @@ import { randomUUID } from "node:crypto";
 import { inOneGo } from "../../core/inOneGo";
 import { nextChange_ms } from "../../core/permit/life/nextChange";
 import type { PermitState } from "../../core/permit/record/permitTypes";
+import { watchedAnew } from "../../core/permit/record/clockSet";
 import { lastOf } from "../../core/permit/record/permitLog";
 import { and, eq, inArray } from "drizzle-orm";
 import { database, type Db, type Tx } from "../db/database";
@@ -92,8 +93,9 @@ function moveOf({ life, now }: PermitNow) {
     return { type: "permit.ran-out", cause: "its time ended", sentence };
   }
   if (now.state === "watching") {
-    const sentence = `The watch after permit ${number} ended by a clock that was wrong: it is kept anew.`;
-    return { type: "permit.watched-anew", cause: "clock", sentence };
+    const cause = watchedAnew(now.log) ?? "clock";
+    const why = cause === "fire" ? "something burned after it had ended" : "it ended by a clock that was wrong";
+    return { type: "permit.watched-anew", cause, sentence: `The watch after permit ${number} is kept anew: ${why}.` };
   }
   if (now.state === life.state) {
     const sentence = `The blower of permit ${number} stands: the space is purged again and its air read anew.`;

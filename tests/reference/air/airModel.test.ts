@@ -1,4 +1,16 @@
-import { Acting, command, DETAILS, draftOf, HOUR, idOf, MINUTE, seen, SHEET, wellFacts } from "../../support/permits";
+import {
+  Acting,
+  command,
+  DETAILS,
+  draftOf,
+  HOUR,
+  idOf,
+  MINUTE,
+  seen,
+  SHEET,
+  WATCH_READY,
+  wellFacts,
+} from "../../support/permits";
 import { metAtLeast, propertyRuns } from "../../support/runs";
 import { seededRandom } from "../../support/seededRandom";
 import { STRICT_ENTRY } from "../../../src/core/atmosphere/airLimits";
@@ -125,6 +137,7 @@ function sensible(
   if (within.length > 0 && permit.state !== "live") return ["ada", { type: "come out", person: within[0]!.person }];
   if (has("first test")) return air([COVER_POINT]);
   if (entry && has("purge")) return ["gil", { type: random.chance(0.5) ? "begin purge" : "end purge" }];
+  if (has("watch ready")) return ["fay", WATCH_READY];
   const byHand = open.find((ask) => ask.byHand);
   if (byHand !== undefined) return ["cora", { type: "tick", ask: byHand.id, words: "" }];
   if (entry && has("ventilated")) return ["gil", { type: "begin ventilation" }];

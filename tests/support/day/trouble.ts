@@ -1,3 +1,4 @@
+import { BEGUN } from "../../../src/core/isolation/held";
 import { soundReport } from "../../../src/core/isolation/soundReport";
 import { keyOf } from "../../../src/core/handover/handover";
 import { handoverItems } from "../../../src/server/handover/handoverItems";
@@ -9,6 +10,7 @@ import { PIN } from "../testSite";
 import { COORDINATORS, HOLDERS, ISOLATORS, ISSUERS, REGISTERS, SLOTS, WORKERS } from "./place";
 import type { Player } from "./player";
 import { jobAt, onPermit, permitsOf, revisionNow, standingOn, testsOf, type JobRow, type PermitRow } from "./rows";
+import { ripePermits, ripeSlot } from "./ripe";
 import { asked, goOn, step, type Pick } from "./usual";
 
 /** What people do beside the usual course: their mistakes, what breaks, what changes; often at a moment when it may not be. */
@@ -22,7 +24,44 @@ const numberOf = (permit: PermitRow | null) => permit?.permit ?? NONE;
 
 const openNow = ({ site }: Player, isolation: string) => (isolation === NONE ? [] : site.open(isolation));
 
+function imported(play: Player, who: number, n: number): Promise<boolean> {
+  const { items, links } = one(REGISTERS, n);
+  const files = [
+    { name: "items.csv", text: items },
+    { name: "links.csv", text: links },
+  ];
+  return play.act(one(COORDINATORS, who), "plant.import", { files });
+}
+
+/** Everybody off at a place, the lead last, as it is asked before points are moved. */
+async function allOff(play: Player, found: JobRow | null): Promise<void> {
+  for (const { permit } of permitsOf(play.site, found?.jobId ?? NONE)) {
+    const on = onPermit(play.site, permit);
+    const leadLast = [...on].sort((a, b) => Number(a === found?.holder) - Number(b === found?.holder));
+    for (const worker of leadLast) await play.act(worker, "permit.sign-off", { permit });
+  }
+}
+
+/** What comes next at a place, a few times over. */
+const goesOn =
+  (times: number): Trouble =>
+  async (play, pick) => {
+    for (let i = 0; i < times; i++) if (!(await goOn(play, { ...pick, n: pick.n + i }))) return null;
+    return null;
+  };
+
 export const TROUBLES: Readonly<Record<string, Trouble>> = {
+  "approved and begun": goesOn(4),
+  "something that runs for a time": async (play, pick, { found, isolation }) => {
+    for (let i = 0; i < 14 && found !== null; i++) {
+      const begins = openNow(play, isolation).findIndex(({ kind, begun }) => BEGUN.has(kind) && !begun);
+      const n = begins === -1 ? pick.n + i : begins;
+      if (!(await step(play, found, { ...pick, n })) || begins !== -1) return null;
+    }
+    return null;
+  },
+  "a permit brought on": goesOn(5),
+  "a permit brought to its end": goesOn(4),
   "a step by anybody, in any order": (play, { who, n }, { isolation, box }) => {
     const life = loadIsolation(play.site.db, isolation)?.life;
     const next = life?.steps[(who * 12 + n) % Math.max(1, life.steps.length)];
@@ -70,24 +109,32 @@ export const TROUBLES: Readonly<Record<string, Trouble>> = {
     if (n % 3) return play.act("vera", "step.can", { isolation, step: next.id, words: "mended" });
     return play.act("cora", "isolation.re-plan", { isolation, plantRevision: revisionNow(play.site) });
   },
-  "planned anew": (play, { who }, { isolation }) =>
-    play.act(one(COORDINATORS, who), "isolation.re-plan", { isolation, plantRevision: revisionNow(play.site) }),
-  "another register": (play, { who, n }) => {
-    const { items, links } = one(REGISTERS, n);
-    const files = [
-      { name: "items.csv", text: items },
-      { name: "links.csv", text: links },
-    ];
-    return play.act(one(COORDINATORS, who), "plant.import", { files });
+  "planned anew": async (play, { who, n }, { found, isolation }) => {
+    if (n % 3 === 0) await imported(play, who, n);
+    const [next] = openNow(play, isolation);
+    if (n % 3 && next) {
+      await play.act("ivo", "step.cannot", { isolation, step: next.id, why: "broken", words: "does not move" });
+    }
+    if (n % 4) await allOff(play, found);
+    return play.act(one(COORDINATORS, who), "isolation.re-plan", { isolation, plantRevision: revisionNow(play.site) });
   },
-  "a point swapped": (play, { who, n }, { isolation }) => {
-    const from = heldNow(play.site).find((hold) => hold.isolation === isolation)?.tag ?? "V-1";
-    const to = one(["V-1", "V-2", "V-5", "Q"], n);
+  "another register": (play, { who, n }) => imported(play, who, n),
+  "a point swapped": async (play, { who, n }, { found, isolation }) => {
+    const tags = heldNow(play.site).flatMap((hold) => (hold.isolation === isolation ? [hold.tag] : []));
+    // Two valves in one line may stand in for each other; now and then something that may not is tried.
+    const [from, to] =
+      n % 4 === 0
+        ? [tags[0] ?? "V-1", one(["V-1", "V-2", "Q"], who)]
+        : tags.includes("V-5")
+          ? ["V-5", "V-1"]
+          : ["V-1", "V-5"];
+    if (n % 4) await allOff(play, found);
     const how = { plate: to, lock: `X-${n}`, reason: "as asked" };
     return play.act(one(ISOLATORS, who), "point.swap", { isolation, from, to, ...how });
   },
-  "a temporary de-isolation": async (play, { who, n }, { isolation, holder }) => {
+  "a temporary de-isolation": async (play, { who, n }, { found, isolation, holder }) => {
     const { site } = play;
+    if (n % 4) await allOff(play, found);
     const held = heldNow(site).filter((hold) => hold.isolation === isolation);
     if (held.length === 0) return null;
     const lift = [one(held, n).tag];
@@ -171,8 +218,12 @@ export const TROUBLES: Readonly<Record<string, Trouble>> = {
       cause: one(["stop-work", "weather", "clash"], n),
       reason: "Something drips.",
     }),
-  "gone on by anybody": (play, { who }, { permit }) =>
-    play.act(one([...ISSUERS, "cora", "hal"], who), "permit.resume", { permit: numberOf(permit), words: "Looked at." }),
+  "gone on by anybody": async (play, { who }, { permit }) => {
+    const number = numberOf(permit);
+    if (permit?.state === "live") await play.act("wolf", "permit.stop", { permit: number, reason: "Something drips." });
+    const may = one([...ISSUERS, ...ISSUERS, "cora", "hal"], who);
+    return play.act(may, "permit.resume", { permit: number, words: "Looked at." });
+  },
   "handed back in part": (play, { n }, { permit, holder }) =>
     play.act(holder, "permit.hand-back", {
       permit: numberOf(permit),
@@ -196,7 +247,9 @@ export const TROUBLES: Readonly<Record<string, Trouble>> = {
     const number = numberOf(permit);
     const on = onPermit(play.site, number);
     const from = n % 4 && on.length > 0 ? one(on, n) : one(WORKERS, who);
-    const to = one(WORKERS, who + n);
+    const may = from === holder && n % 6 > 0 ? HOLDERS : WORKERS;
+    const others = may.filter((worker) => n % 4 === 0 || !on.includes(worker));
+    const to = one(others.length > 0 ? others : WORKERS, who + n);
     const pair = { from, to, lock: `W-${to}`, fromPin: PIN, toPin: n === 5 ? "0000" : PIN };
     return play.act(holder, "permit.hand-over", { permit: number, pairs: [pair] });
   },
@@ -221,7 +274,7 @@ export const TROUBLES: Readonly<Record<string, Trouble>> = {
     const wrong = n % 3 === 0 ? one(held, n) : undefined;
     const found = held.map((each) => ({ point: each.tag, lock: each === wrong ? "L-STRAY" : each.lock }));
     await play.act(one(ISOLATORS, who), "isolation.check-locks", { isolation, found });
-    if (wrong && n % 2) {
+    if (wrong && n !== 6) {
       await play.act("ivo", "isolation.rehang", { isolation, point: wrong.tag, lock: `R-${wrong.tag}-${isolation}` });
     }
     const hung = heldNow(site).filter((hold) => hold.isolation === isolation);
@@ -266,41 +319,50 @@ export const TROUBLES: Readonly<Record<string, Trouble>> = {
   },
 };
 
+/** What is seldom in a day is played more often than it happens: each kind of it is to be met a hundred times. */
+export const OFTEN: Readonly<Record<string, number>> = {
+  "a draft sent back, changed or cancelled": 10,
+  "a step that cannot be done": 4,
+  "a proof that fails": 4,
+  "a point swapped": 4,
+  "gone on by anybody": 4,
+  "seen again by the new shift": 4,
+  "locks read again": 4,
+  "a job withdrawn": 4,
+  "something that runs for a time": 10,
+  "a permit brought on": 4,
+  "approved and begun": 10,
+  "a temporary de-isolation": 4,
+  "work stopped": 4,
+  "a lock off the box": 4,
+  "planned anew": 4,
+  "one for another": 4,
+};
 export const USUAL = "what comes next";
 export const STEPS = "some steps";
-
-/** There is something to spoil before anything stands. */
-const EARLY: ReadonlySet<string> = new Set([
-  "a job withdrawn",
-  "a job asked for otherwise",
-  "another crew",
-  "accepted below the rules",
-  "a hazard answered otherwise",
-  "another register",
-  "the shift handed over",
-]);
 
 /** Plays one thing. */
 export async function playOne(play: Player, what: string, pick: Pick): Promise<void> {
   const { site } = play;
   if (what === USUAL) return void (await goOn(play, pick));
-  const found = jobAt(site, SLOTS[pick.slot]!.place);
   if (what === STEPS) {
+    const found = jobAt(site, SLOTS[pick.slot]!.place);
     for (let i = 0; i < 4 && found !== null; i++) {
       if (!(await step(play, found, { ...pick, n: pick.n + i }))) return;
     }
     return;
   }
-  // Where nothing stands yet there is little to spoil: mostly people get on with it.
-  const isEarly = EARLY.has(what);
-  if (!found?.isolation && pick.n % 6 > 0 && !isEarly) return void (await goOn(play, pick));
-  const open = permitsOf(site, found?.jobId ?? NONE);
-  if (open.length === 0 && pick.n % 3 > 0 && !isEarly) return void (await goOn(play, pick));
-  await TROUBLES[what]!(play, pick, {
+  // Now and then where there is nothing of the kind: what is refused there must be refused too. Else people get on with it.
+  const slot = pick.n === 7 ? pick.slot : ripeSlot(site, what, pick.slot);
+  if (slot === null) return void (await goOn(play, pick));
+  const found = jobAt(site, SLOTS[slot]!.place);
+  const open = ripePermits(site, what, { slot, found, open: permitsOf(site, found?.jobId ?? NONE) });
+  const at = { ...pick, slot };
+  await TROUBLES[what]!(play, at, {
     found,
     isolation: found?.isolation ?? NONE,
     box: found?.box ?? NONE,
     permit: open.length > 0 ? one(open, pick.n) : null,
-    holder: SLOTS[pick.slot]!.holder,
+    holder: SLOTS[slot]!.holder,
   });
 }

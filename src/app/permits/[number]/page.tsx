@@ -19,6 +19,7 @@ import { Asks } from "./parts/Asks";
 import { PeopleOn } from "./parts/PeopleOn";
 import { AfterWatch, Posts } from "./parts/Posts";
 import { Reach } from "./parts/Reach";
+import { Reports } from "./parts/Reports";
 import { ChangeDraft } from "./parts/ChangeDraft";
 import { SigningActs, StopWork } from "./parts/SigningActs";
 import { Sums } from "./parts/Sums";
@@ -72,6 +73,7 @@ export default async function PermitPage({ params }: Params) {
             />
           )}
           <Out permit={permit} person={person} timeZone={timeZone} />
+          <Reports permit={permit} person={person} timeZone={timeZone} />
         </section>
         <div className="space-y-7 px-4 py-4 md:px-5">
           <Notices permit={permit} timeZone={timeZone} />

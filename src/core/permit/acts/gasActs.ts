@@ -1,5 +1,5 @@
 import { sampleWait_s } from "../../atmosphere/sampleWait";
-import { accept, refuse } from "../../refusal/result";
+import { accept, refuse, type Result } from "../../refusal/result";
 import {
   airState,
   blindTo,
@@ -25,81 +25,8 @@ import { entriesOf, lastOf } from "../record/permitLog";
 
 /** Air, point by point: drawn, waited for, read; what was bad or odd accounted for; pockets blown out; the space purged. */
 export const gasActs = {
-  "begin sample": (permit: PermitLife, command: CommandOf<"begin sample">, facts: PermitFacts) => {
-    const { details } = permit;
-    if (details.kind !== "hot work" && details.kind !== "confined space entry") return noAir(permit);
-    const { point, instrument } = command;
-    const fault = facts.gearFault("gas instrument", instrument);
-    if (fault) return refuse(fault);
-    const sheet = facts.gasSheet(instrument);
-    if (sheet === null && keeps("sheet")) return refuse({ code: "sheet missing", number: instrument });
-    const where = drawsAt(permit.log, instrument);
-    if (keeps("one place") && where !== null && where !== point) {
-      return refuse({ code: "instrument busy", number: instrument, where });
-    }
-    const elsewhere = facts.drawsElsewhere(instrument);
-    if (keeps("one place") && elsewhere !== null) {
-      return refuse({ code: "instrument busy", number: instrument, where: `permit ${elsewhere}` });
-    }
-    const first = outOfOrder(permit, point, facts, command.at_ms);
-    if (first) return first;
-    const oxygen = lastOf(permit.log, "air")?.reading.oxygen ?? AIR_OXYGEN;
-    const known = sheet ?? UNKNOWN_SHEET;
-    const [blind] = keeps("sees") ? blindTo(known, seenOf(facts), oxygen) : [];
-    if (blind !== undefined) return refuse({ code: "sensor blind", why: blind });
-    return accept(
-      withEntries(permit, command, {
-        type: "sample begun",
-        point,
-        instrument,
-        sensor: known.burns ?? "catalytic",
-        wait_s: sampleWait_s(known),
-      }),
-    );
-  },
-
-  read: (permit: PermitLife, command: CommandOf<"read">, facts: PermitFacts) => {
-    const { details } = permit;
-    if (details.kind !== "hot work" && details.kind !== "confined space entry") return noAir(permit);
-    const { point, reading } = command;
-    const sample = sampleAt(permit.log, point);
-    if (sample === null) return refuse({ code: "no sample", point });
-    if (command.at_ms < sample.ready_ms) {
-      return refuse({ code: "read too early", point, wait_s: Math.ceil((sample.ready_ms - command.at_ms) / 1000) });
-    }
-    const { oxygen, flammable, toxics } = reading;
-    if (oxygen === null && (flammable !== null || toxics.length > 0)) {
-      return refuse({ code: "gas order", point, first: "oxygen" });
-    }
-    if (flammable === null && toxics.some(({ fraction }) => fraction !== null)) {
-      return refuse({ code: "gas order", point, first: "what burns" });
-    }
-    const { instrument } = sample;
-    const sheet = facts.gasSheet(instrument) ?? UNKNOWN_SHEET;
-    const unread = toxics.filter(({ gas, fraction }) => fraction !== null && !sheet.reads.includes(gas));
-    if (keeps("sees") && unread.length > 0) {
-      return refuse({
-        code: "sensor blind",
-        why: `${instrument} does not read ${unread.map(({ gas }) => gas).join(", ")}`,
-      });
-    }
-    const gases = seenOf(facts);
-    const by = shownBy(sheet, isZeroed(facts, instrument, command.at_ms), permit.log, point, gases);
-    const given = { ...reading, toxics: toxics.filter(({ fraction }) => fraction !== null) };
-    const { against, explain } = judgeReading(given, facts.airLimits, sheet, by, gases);
-    const read = withEntries(permit, command, {
-      type: "air",
-      point,
-      instrument,
-      reading: given,
-      against,
-      explain,
-      drawn_ms: sample.begun_ms,
-    });
-    if (against.length === 0 || permit.state !== "live") return accept(read);
-    // Nobody works on in air that was just read to be bad, whoever else still has to be told.
-    return accept(stopped(read, command.at_ms, command.by, "gas", `${point}: ${against.join(", ")}`));
-  },
+  "begin sample": decideBeginSample,
+  read: decideRead,
 
   "find cause": (permit: PermitLife, command: CommandOf<"find cause">) => {
     const { point, cause, words } = command;
@@ -195,6 +122,88 @@ export const gasActs = {
     return accept(stopped(ended, command.at_ms, command.by, "ventilation", "the blower stands with people inside"));
   },
 };
+
+/** A sample is drawn at a point, by an instrument that can see what may be there. */
+export function decideBeginSample(
+  permit: PermitLife,
+  command: CommandOf<"begin sample">,
+  facts: PermitFacts,
+): Result<PermitLife> {
+  const { details } = permit;
+  if (details.kind !== "hot work" && details.kind !== "confined space entry") return noAir(permit);
+  const { point, instrument } = command;
+  const fault = facts.gearFault("gas instrument", instrument);
+  if (fault) return refuse(fault);
+  const sheet = facts.gasSheet(instrument);
+  if (sheet === null && keeps("sheet")) return refuse({ code: "sheet missing", number: instrument });
+  const where = drawsAt(permit.log, instrument);
+  if (keeps("one place") && where !== null && where !== point) {
+    return refuse({ code: "instrument busy", number: instrument, where });
+  }
+  const elsewhere = facts.drawsElsewhere(instrument);
+  if (keeps("one place") && elsewhere !== null) {
+    return refuse({ code: "instrument busy", number: instrument, where: `permit ${elsewhere}` });
+  }
+  const first = outOfOrder(permit, point, facts, command.at_ms);
+  if (first) return first;
+  const oxygen = lastOf(permit.log, "air")?.reading.oxygen ?? AIR_OXYGEN;
+  const known = sheet ?? UNKNOWN_SHEET;
+  const [blind] = keeps("sees") ? blindTo(known, seenOf(facts), oxygen) : [];
+  if (blind !== undefined) return refuse({ code: "sensor blind", why: blind });
+  return accept(
+    withEntries(permit, command, {
+      type: "sample begun",
+      point,
+      instrument,
+      sensor: known.burns ?? "catalytic",
+      wait_s: sampleWait_s(known),
+    }),
+  );
+}
+
+/** What it showed, once it had come. */
+export function decideRead(permit: PermitLife, command: CommandOf<"read">, facts: PermitFacts): Result<PermitLife> {
+  const { details } = permit;
+  if (details.kind !== "hot work" && details.kind !== "confined space entry") return noAir(permit);
+  const { point, reading } = command;
+  const sample = sampleAt(permit.log, point);
+  if (sample === null) return refuse({ code: "no sample", point });
+  if (command.at_ms < sample.ready_ms) {
+    return refuse({ code: "read too early", point, wait_s: Math.ceil((sample.ready_ms - command.at_ms) / 1000) });
+  }
+  const { oxygen, flammable, toxics } = reading;
+  if (oxygen === null && (flammable !== null || toxics.length > 0)) {
+    return refuse({ code: "gas order", point, first: "oxygen" });
+  }
+  if (flammable === null && toxics.some(({ fraction }) => fraction !== null)) {
+    return refuse({ code: "gas order", point, first: "what burns" });
+  }
+  const { instrument } = sample;
+  const sheet = facts.gasSheet(instrument) ?? UNKNOWN_SHEET;
+  const unread = toxics.filter(({ gas, fraction }) => fraction !== null && !sheet.reads.includes(gas));
+  if (keeps("sees") && unread.length > 0) {
+    return refuse({
+      code: "sensor blind",
+      why: `${instrument} does not read ${unread.map(({ gas }) => gas).join(", ")}`,
+    });
+  }
+  const gases = seenOf(facts);
+  const by = shownBy(sheet, isZeroed(facts, instrument, command.at_ms), permit.log, point, gases);
+  const given = { ...reading, toxics: toxics.filter(({ fraction }) => fraction !== null) };
+  const { against, explain } = judgeReading(given, facts.airLimits, sheet, by, gases);
+  const read = withEntries(permit, command, {
+    type: "air",
+    point,
+    instrument,
+    reading: given,
+    against,
+    explain,
+    drawn_ms: sample.begun_ms,
+  });
+  if (against.length === 0 || permit.state !== "live") return accept(read);
+  // Nobody works on in air that was just read to be bad, whoever else still has to be told.
+  return accept(stopped(read, command.at_ms, command.by, "gas", `${point}: ${against.join(", ")}`));
+}
 
 const AIR_OXYGEN = 0.209;
 /** A pocket is blown at for a minute or two. Common practice, no source. */

@@ -1,11 +1,13 @@
 import { entryLogActs } from "./entryActs";
 import { gasActs } from "./gasActs";
+import { paperActs } from "./paperReading";
 import { postActs } from "./postActs";
+import { reportActs } from "./reportActs";
 import { thingActs } from "./thingActs";
 import type { Result } from "../../refusal/result";
 import type { CommandOf, PermitCommand, PermitFacts, PermitLife } from "../record/permitTypes";
 
-const DECIDERS = { ...gasActs, ...postActs, ...entryLogActs, ...thingActs };
+const DECIDERS = { ...gasActs, ...postActs, ...entryLogActs, ...thingActs, ...reportActs, ...paperActs };
 
 export type LogAct = CommandOf<keyof typeof DECIDERS>;
 

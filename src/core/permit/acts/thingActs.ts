@@ -1,4 +1,5 @@
 import { accept, refuse } from "../../refusal/result";
+import { onPost } from "../people/posts";
 import { copiesOf, putInOf, withEntries } from "../record/permitLog";
 import type { CommandOf, PermitFacts, PermitLife } from "../record/permitTypes";
 import { asksOf } from "../requirements/requirements";
@@ -9,6 +10,9 @@ export const thingActs = {
     const ask = asksOf({ permit, facts, now_ms: command.at_ms }).find(({ id }) => id === command.ask);
     if (ask === undefined) return refuse({ code: "unknown", what: "requirement", name: command.ask });
     if (!ask.byHand) return refuse({ code: "not by hand", words: ask.words, unmet: ask.unmet });
+    const { only } = ask;
+    const isTheirs = onPost(permit.log).some(({ post, person }) => post === only && person === command.by);
+    if (only !== undefined && !isTheirs) return refuse({ code: "not on post", permit: permit.number, post: only });
     return accept(withEntries(permit, command, { type: "ticked", ask: command.ask, words: command.words }));
   },
 

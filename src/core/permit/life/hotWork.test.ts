@@ -37,7 +37,7 @@ describe("hot work is lit only when everything around it is dealt with", () => {
   test("neither without a watch on post nor in air that was not read", () => {
     const acting = issued();
     expect(acting.code("hal", { type: "accept" })).toBe("asks unmet");
-    expect(missing(acting)).toEqual(["watch", "air"]);
+    expect(missing(acting)).toEqual(["watch", "watch ready", "air"]);
     acting.did("fay", { type: "take post", post: "fire watch" }).aired(POINTS);
     expect(acting.code("hal", { type: "accept" })).toBe("accepted");
   });

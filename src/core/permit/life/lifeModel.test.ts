@@ -12,6 +12,7 @@ import {
   isolationNow,
   MINUTE,
   wellFacts,
+  WATCH_READY,
 } from "../../../../tests/support/permits";
 import { inside } from "../people/entries";
 import { asAt, checkPermit, decidePermit, stillOut } from "./permitLife";
@@ -98,7 +99,7 @@ function sensibleAct(doing: Doing, permit: PermitLife, facts: PermitFacts, now_m
   const post = kind === "hot work" ? "fire watch" : "attendant";
   const watcher = post === "fire watch" ? ["fay", "fin"] : ["ada", "amy"];
   const open = asksOf({ permit, facts, now_ms }).filter(({ unmet }) => unmet !== null);
-  const hand = open.find(({ byHand }) => byHand);
+  const hand = open.find(({ byHand, only }) => byHand && !only);
   const has = (id: string) => open.some((ask) => ask.id === id);
   const acts: [string, PermitAct][] = [];
   const add = (name: string, act: PermitAct) => acts.push([name, act]);
@@ -121,6 +122,7 @@ function sensibleAct(doing: Doing, permit: PermitLife, facts: PermitFacts, now_m
   }
   if (has("air")) air();
   if (has("watch")) add(watcher[doing.who % 2]!, { type: "take post", post });
+  if (has("watch ready")) for (const name of watcher) add(name, WATCH_READY);
   switch (permit.state) {
     case "draft":
       add("cora", { type: "check" });

@@ -134,6 +134,28 @@ export const LIFE: Readonly<Record<PermitAct["type"], Move>> = {
     "instrument in date; a sensor that can see it; points in their order",
   ),
   read: move([...BEFORE, ...RUNNING], [], ["gas tester"], "write down a reading", "not before the sample has come"),
+  "enter paper reading": move(
+    [...BEFORE, ...RUNNING],
+    [],
+    ["coordinator", "issuer", "gas tester"],
+    "type in a reading from paper",
+    "read by a gas tester while the server was down; times in their order; waited for; what was read before something on record counts for nothing, unless it was bad",
+  ),
+  "report fire": move(
+    ["issued", ...MANNED, "work done"],
+    [],
+    ["anybody"],
+    "report a fire",
+    "however small; work stops, and a watch after it begins anew",
+  ),
+  "note refusal": move(UNTIL_DONE, [], ["anybody"], "write down that somebody would not sign", "who, what, and why"),
+  audit: move(
+    ["issued", ...MANNED],
+    [],
+    ["coordinator", "issuer", "approver"],
+    "audit a permit on the spot",
+    "not by its holder or anybody on it; what is not as written stops the work",
+  ),
   "find cause": move(
     [...BEFORE, ...RUNNING],
     [],

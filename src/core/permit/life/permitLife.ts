@@ -8,7 +8,7 @@ import { kindRule } from "../kinds/kinds";
 import { decideLogAct, isLogAct } from "../acts/logActs";
 import { extensionFault } from "./extension";
 import { LIFE } from "./lifeTable";
-import { endedByWrongClock, sinceClock, stoppedByClock } from "../record/clockSet";
+import { isInspected, stoppedByClock, watchedAnew } from "../record/clockSet";
 import { copiesOf, lastOf, putInOf, signedBy, type LogEntry, type NewEntry } from "../record/permitLog";
 import { peopleOn, type PermitCommand, type PermitFacts, type PermitLife } from "../record/permitTypes";
 import { missingFor, missingWhileLive } from "../requirements/requirements";
@@ -43,7 +43,7 @@ export function asAt(permit: PermitLife, facts: PermitFacts, now_ms: number): Pe
     };
   }
   // Nobody knows how long it was watched: it is watched again.
-  if (permit.state === "work done" && endedByWrongClock(permit.log)) return { ...permit, state: "watching" };
+  if (permit.state === "work done" && watchedAnew(permit.log) !== null) return { ...permit, state: "watching" };
   if (OVER.has(permit.state)) return permit;
   const heard = heardBlower(permit, facts, now_ms);
   if (heard.state !== "live") return heard;
@@ -269,7 +269,7 @@ function decide(permit: PermitLife, command: PermitCommand, facts: PermitFacts):
       const no =
         notHolder("closing one's own permit") ??
         (left.length > 0 ? refuse({ code: "not back", permit: permit.number, things: left }) : null) ??
-        (signedBy(sinceClock(permit.log), "inspect") ? null : refuse({ code: "not inspected", permit: permit.number }));
+        (isInspected(permit.log) ? null : refuse({ code: "not inspected", permit: permit.number }));
       return no ?? accept({ ...permit, state: "closed", closedBy: command.by, ...signed("close") });
     }
     case "cancel": {

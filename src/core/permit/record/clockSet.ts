@@ -25,9 +25,24 @@ export function stoppedByClock(log: readonly LogEntry[]): string | null {
   return `the server's clock was at least ${duration(set.back_s)} ahead and is right now (${set.words})`;
 }
 
-/** A watch that ended by a clock that was wrong may have been far too short. */
-export function endedByWrongClock(log: readonly LogEntry[]): boolean {
-  return signedBy(log, "end watch") !== undefined && signedBy(sinceClock(log), "end watch") === undefined;
+/**
+ * Why a watch that ended does not count: by a clock that was wrong it may have been far too short, and something burned since.
+ * Null where it counts, or where none ended.
+ */
+export function watchedAnew(log: readonly LogEntry[]): "clock" | "fire" | null {
+  if (signedBy(log, "end watch") === undefined) return null;
+  if (signedBy(sinceFire(log), "end watch") === undefined) return "fire";
+  return signedBy(sinceClock(log), "end watch") === undefined ? "clock" : null;
+}
+
+/** What was written down since something last burned there. */
+function sinceFire(log: readonly LogEntry[]): readonly LogEntry[] {
+  return log.slice(log.findLastIndex(({ type }) => type === "fire reported") + 1);
+}
+
+/** Somebody has inspected the place, and since then neither was the clock set right nor did anything burn. */
+export function isInspected(log: readonly LogEntry[]): boolean {
+  return signedBy(sinceFire(sinceClock(log)), "inspect") !== undefined;
 }
 
 /**

@@ -1,7 +1,16 @@
 import { z } from "zod";
 import { personIdSchema } from "../../people/roles";
 import { POSTS } from "../kinds/kinds";
-import { BAD_AIR_CAUSES, ODD_AIR_CAUSES, SENSORS, SIGNED, STOP_CAUSES, type LogEntry } from "./permitLog";
+import {
+  AUDIT_FINDINGS,
+  AUDIT_LOOKS,
+  BAD_AIR_CAUSES,
+  ODD_AIR_CAUSES,
+  SENSORS,
+  SIGNED,
+  STOP_CAUSES,
+  type LogEntry,
+} from "./permitLog";
 
 const who = { at_ms: z.number(), by: personIdSchema.nullable() };
 const entry = <Type extends string, Shape extends z.ZodRawShape>(type: Type, shape: Shape) =>
@@ -44,7 +53,20 @@ export const logEntrySchema: z.ZodType<LogEntry> = z.discriminatedUnion("type", 
     against: z.array(z.string()),
     drawn_ms: z.number().optional(),
     explain: z.array(z.string()).optional(),
+    typed_ms: z.number().optional(),
+    typedBy: personIdSchema.optional(),
   }),
+  entry("air noted", {
+    point: z.string(),
+    instrument: z.string(),
+    reading,
+    drawn_ms: z.number(),
+    read_ms: z.number(),
+    reader: personIdSchema,
+  }),
+  entry("fire reported", { where: z.string(), what: z.string(), out: z.string() }),
+  entry("would not sign", { who: z.string(), what: z.string(), words }),
+  entry("audited", { found: z.record(z.enum(AUDIT_LOOKS), z.enum(AUDIT_FINDINGS)), words }),
   entry("cause found", { point: z.string(), cause: z.enum(BAD_AIR_CAUSES), words }),
   entry("explained", { point: z.string(), cause: z.enum(ODD_AIR_CAUSES), words }),
   entry("reading replaced", { gas: z.string(), words }),

@@ -1,6 +1,6 @@
 import type { AirReading } from "../../atmosphere/airLimits";
 import { duration } from "../../units/format";
-import type { LogEntry } from "./permitLog";
+import { notAsWritten, type LogEntry } from "./permitLog";
 import type { PersonId } from "../../people/roles";
 
 const ACTS: Readonly<Record<Extract<LogEntry, { type: "signed" }>["act"], string>> = {
@@ -56,7 +56,17 @@ export function logWords(entry: LogEntry, nameOf: (id: PersonId) => string, time
     case "sample begun":
       return `Sample begun at ${entry.point} with ${entry.instrument}`;
     case "air":
-      return `${entry.point}: ${readingWords(entry.reading)}${entry.against.length > 0 ? `. Against: ${entry.against.join(", ")}` : ""}`;
+      return `${entry.point}: ${readingWords(entry.reading)}${entry.against.length > 0 ? `. Against: ${entry.against.join(", ")}` : ""}${entry.typedBy === undefined ? "" : `. Written on paper, typed in at ${timeOf(entry.typed_ms!)} by ${nameOf(entry.typedBy)}`}`;
+    case "air noted":
+      return `${entry.point}, read on paper at ${timeOf(entry.read_ms)} by ${nameOf(entry.reader)} with ${entry.instrument}, typed in late and counted for nothing: ${readingWords(entry.reading)}`;
+    case "fire reported":
+      return `Fire at ${entry.where}: ${entry.what}. Put out: ${entry.out}`;
+    case "would not sign":
+      return `${entry.who} would not ${entry.what}: ${entry.words}`;
+    case "audited": {
+      const wrong = notAsWritten(entry.found);
+      return `${wrong.length === 0 ? "Looked at on the spot, all as written" : `Looked at on the spot, not as written: ${wrong.join(", ")}`}${entry.words ? `. ${entry.words}` : ""}`;
+    }
     case "cause found":
       return `Bad air at ${entry.point} came from: ${entry.cause}. ${entry.words}`;
     case "explained":

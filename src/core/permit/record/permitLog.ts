@@ -16,6 +16,8 @@ export const STOP_CAUSES = [
   "isolation",
   "requirement",
   "clock",
+  "fire",
+  "audit",
 ] as const;
 export type StopCause = (typeof STOP_CAUSES)[number];
 
@@ -30,6 +32,18 @@ export type BadAirCause = (typeof BAD_AIR_CAUSES)[number];
 /** What a reading that is within limits, but not as outside, comes from. */
 export const ODD_AIR_CAUSES = ["humid", "warm", "drift", "gas"] as const;
 export type OddAirCause = (typeof ODD_AIR_CAUSES)[number];
+
+/** What somebody who does not work there looks at when they come to see whether a permit is lived as it is written. */
+export const AUDIT_LOOKS = [
+  "the copy at the work",
+  "locks and tags",
+  "people and their locks",
+  "precautions",
+  "watch and air",
+] as const;
+export type AuditLook = (typeof AUDIT_LOOKS)[number];
+export const AUDIT_FINDINGS = ["as written", "not as written", "not asked here"] as const;
+export type AuditFinding = (typeof AUDIT_FINDINGS)[number];
 
 /** Acts of the life cycle that a person signs. */
 export const SIGNED = [
@@ -80,7 +94,25 @@ export type LogEntry = Readonly<{ at_ms: number; by: PersonId | null }> &
         drawn_ms?: number;
         /** Within limits, and not as outside air is. */
         explain?: readonly string[];
+        /** Written on paper while the server was down, and typed in then. */
+        typed_ms?: number;
+        typedBy?: PersonId;
       }>
+    /** Read and written on paper before something that is on record already: kept, and counted for nothing. */
+    | Readonly<{
+        type: "air noted";
+        point: string;
+        instrument: string;
+        reading: AirReading;
+        drawn_ms: number;
+        read_ms: number;
+        reader: PersonId;
+      }>
+    /** Something burned, however small: where, what, and how it was put out. */
+    | Readonly<{ type: "fire reported"; where: string; what: string; out: string }>
+    /** Somebody would not sign, write or answer what was asked of them. */
+    | Readonly<{ type: "would not sign"; who: string; what: string; words: string }>
+    | Readonly<{ type: "audited"; found: Readonly<Record<AuditLook, AuditFinding>>; words: string }>
     /** What a bad reading came from; an instrument fault is shown by a second instrument at the same point. */
     | Readonly<{ type: "cause found"; point: string; cause: BadAirCause; words: string }>
     | Readonly<{ type: "explained"; point: string; cause: OddAirCause; words: string }>
@@ -193,4 +225,9 @@ export function putInOf(log: readonly LogEntry[]): PutIn[] {
     in_ms: at_ms,
     out_ms: out.get(thing) ?? null,
   }));
+}
+
+/** What an audit found other than it is written. */
+export function notAsWritten(found: Readonly<Record<AuditLook, AuditFinding>>): AuditLook[] {
+  return AUDIT_LOOKS.filter((look) => found[look] === "not as written");
 }

@@ -12,7 +12,7 @@ import type { PermitDetails } from "../kinds/details";
 import type { ZoneItem } from "../around/hotWorkZone";
 import type { PermitRequired } from "../../hazard/permitsRequired";
 import type { PermitKind, Post } from "../kinds/kinds";
-import type { BadAirCause, LogEntry, OddAirCause, StopCause } from "./permitLog";
+import type { AuditFinding, AuditLook, BadAirCause, LogEntry, OddAirCause, StopCause } from "./permitLog";
 import type { GasSheet } from "../../gear/gasSheet";
 
 export const PERMIT_STATES = [
@@ -119,6 +119,19 @@ export type PermitAct =
   | Readonly<{ type: "explain"; point: string; cause: OddAirCause; words: string }>
   | Readonly<{ type: "replace reading"; gas: string; words: string }>
   | Readonly<{ type: "read"; point: string; reading: TypedReading }>
+  /** Drawn and read while the server was down, written on paper, and typed in now by whoever sends it. */
+  | Readonly<{
+      type: "enter paper reading";
+      point: string;
+      instrument: string;
+      reading: TypedReading;
+      reader: PersonId;
+      drawn_ms: number;
+      read_ms: number;
+    }>
+  | Readonly<{ type: "report fire"; where: string; what: string; out: string }>
+  | Readonly<{ type: "note refusal"; who: string; what: string; words: string }>
+  | Readonly<{ type: "audit"; found: Readonly<Record<AuditLook, AuditFinding>>; words: string }>
   | Readonly<{ type: "flush"; point: string; held_s: number }>
   | Readonly<{ type: "take post" | "leave post"; post: Post }>
   | Readonly<{ type: "go in" | "come out"; person: PersonId }>

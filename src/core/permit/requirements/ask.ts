@@ -1,5 +1,6 @@
 import type { Refusal } from "../../refusal/refusal";
 import { refusalSentence } from "../../words/en/refusals";
+import type { Post } from "../kinds/kinds";
 import { keeps } from "../air/airRules";
 import { sinceEvacuated, tickOf, type StopCause } from "../record/permitLog";
 import type { PermitFacts, PermitLife } from "../record/permitTypes";
@@ -11,6 +12,8 @@ export type Ask = Readonly<{
   source: string;
   /** Settled by somebody who looks and ticks; otherwise the program knows. */
   byHand: boolean;
+  /** Only whoever stands on this post may say so, for it is asked of them. */
+  only?: Post;
   /** The first act that is refused without it. */
   before: "issue" | "accept";
   /** When it must hold while the permit is live: all the time, while somebody is inside, or whenever work begins. */
@@ -34,7 +37,7 @@ export type AskMaker = (context: AskContext) => Ask | readonly Ask[] | null;
 
 export const PRACTICE = "practice";
 
-type More = Partial<Pick<Ask, "source" | "before" | "holds" | "cause">>;
+type More = Partial<Pick<Ask, "source" | "before" | "holds" | "cause" | "only">>;
 
 const USUAL = { source: PRACTICE, before: "issue", holds: "always", cause: "requirement" } as const;
 

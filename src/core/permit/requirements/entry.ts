@@ -81,6 +81,12 @@ export const ENTRY_ASKS: Readonly<Record<string, AskMaker>> = {
     looked(context, "rescue kit", "Rescue kit on the spot: line and winch where the space allows, harness, radio", {
       source: law(context, "(k)(3)"),
     }),
+  cover: (context) =>
+    looked(
+      context,
+      "cover",
+      "The cover is lifted by gear, or by enough people for what it weighs (25 kg each at most); tested under its edge before it comes off; the hole is guarded",
+    ),
   lights: (context) => looked(context, "lights", "Low-voltage lights only, and tools on safe supplies"),
   ladder: (context) =>
     looked(context, "ladder", "Ladder looked at, and the way out free", { source: law(context, "(d)(4)(vii)") }),

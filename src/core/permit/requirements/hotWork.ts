@@ -2,6 +2,7 @@ import { cited } from "../../requirement/cited";
 import { AFTER_WATCHES, HOT_WORK, type AfterWatch } from "../../fire/hotWork";
 import type { DetailsOf } from "../kinds/details";
 import { onPost } from "../people/posts";
+import { entriesOf, sinceEvacuated } from "../record/permitLog";
 import { airOutside } from "./air";
 import { known, looked, type AskContext, type AskMaker } from "./ask";
 
@@ -81,6 +82,28 @@ export const HOT_WORK_ASKS: Readonly<Record<string, AskMaker>> = {
     const unmet = there < needs ? `${there} of ${needs} on duty` : null;
     const words = needs === 1 ? "A fire watch is on duty" : `${needs} fire watches are on duty`;
     return known("watch", words, unmet, { before: "accept", source: watchLaw(context), cause: "watch missing" });
+  },
+
+  /** Each who watches says it of themselves, since they came: what one had in hand the next may not. */
+  "watch ready": (context) => {
+    const { permit, facts } = context;
+    const there = onPost(permit.log).filter(({ post }) => post === "fire watch");
+    const said = entriesOf(sinceEvacuated(permit.log), "ticked").filter(({ ask }) => ask === "watch ready");
+    const silent = there.filter(
+      ({ person, from_ms }) => !said.some(({ by, at_ms }) => by === person && at_ms >= from_ms),
+    );
+    const unmet =
+      there.length === 0
+        ? "nobody is on duty who could say so"
+        : silent.length > 0
+          ? `not said yet by ${silent.map(({ person }) => facts.nameOf(person)).join(", ")}`
+          : null;
+    const words = "Whoever watches has a radio that was answered, a horn or whistle, and two ways out";
+    return {
+      ...looked(context, "watch ready", words, { source: watchLaw(context), before: "accept", holds: "beginning" }),
+      only: "fire watch",
+      unmet,
+    };
   },
 
   "edge detector": (context) => {

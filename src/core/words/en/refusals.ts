@@ -129,6 +129,12 @@ function wordsOf(refusal: Refusal): string {
       return `Lifting ${refusal.device} would reach people: ${refusal.harms.map(harmSentence).join("; ")}. Leave it locked until their work is over.`;
     case "swap not proved":
       return `${swapWords(refusal.fault)} Leave the lock where it is.`;
+    case "own step first":
+      return `${refusal.point} is a point of ${refusal.isolation} anyway: lock it by its own step, and nothing has to be swapped. Nothing was changed.`;
+    case "say what was found":
+      return `Say what was found: ${refusal.looks.join(", ")}. Nothing was written down.`;
+    case "paper order":
+      return `${refusal.why}. Look at the paper again: nothing was written down.`;
     case "must stay passing":
     case "stopped elsewhere":
       return passingWords(refusal);

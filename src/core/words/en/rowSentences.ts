@@ -87,8 +87,17 @@ const PERMIT: Readonly<Record<string, Words>> = {
     ].filter((one) => one !== false);
     return `read ${at(point)}: ${read.join(", ") || "nothing"}`;
   },
+  "permit.enter-paper-reading": ({ point, instrument, reader }, _, nameOf) =>
+    `typed in from paper what ${nameOf(text(reader))} read ${at(point)} with ${text(instrument)}`,
+  "permit.report-fire": ({ where, what, out }) => `reported a fire ${at(where)}${told(what)}; put out${told(out)}`,
+  "permit.note-refusal": ({ who, what, words }) => `wrote down that ${text(who)} would not ${text(what)}${told(words)}`,
+  "permit.audit": ({ found, words }) => {
+    const wrong = entries(found).flatMap(([look, finding]) => (finding === "not as written" ? [look] : []));
+    return `audited the permit on the spot, ${wrong.length === 0 ? "all as written" : `not as written: ${wrong.join(", ")}`}${told(words)}`;
+  },
   "permit.flush": ({ point }) => `ventilated a gas pocket ${at(point)}`,
-  "permit.take-post": ({ post }) => `took the duty of ${text(post)}`,
+  "permit.take-post": ({ post, ready }) =>
+    `took the duty of ${text(post)}${ready === true ? ", with radio, horn and two ways out" : ""}`,
   "permit.leave-post": ({ post }) => `left the duty of ${text(post)}`,
   "permit.go-in": ({ person }, _, nameOf) => `let ${nameOf(text(person))} enter`,
   "permit.come-out": ({ person }, _, nameOf) => `wrote ${nameOf(text(person))} out of the space`,

@@ -31,7 +31,10 @@ export default async function LocksPage({ params }: Params) {
   });
   const missing = view.locks?.missing ?? [];
   const checked_ms = view.locks?.checked_ms ?? null;
-  const mayRead = person.roles.some((role) => role === "isolator" || role === "operator" || role === "coordinator");
+  const walks = person.roles.some((role) => role === "isolator" || role === "operator" || role === "coordinator");
+  const isOfCrew = view.holderId === person.id || view.crewIds.includes(person.id);
+  const mayRead = walks || isOfCrew;
+  const readers = view.locks?.crew ?? [];
   return (
     <div className="max-w-4xl px-4 py-4 md:px-5">
       <p>
@@ -49,6 +52,18 @@ export default async function LocksPage({ params }: Params) {
         ) : (
           <>
             Hung or last read <span className="num">{dayAndClock(checked_ms, siteTimeZone())}</span>.
+          </>
+        )}{" "}
+        {readers.length > 0 && (
+          <>
+            Of the crew read by{" "}
+            {readers.map(({ name, at_ms }, i) => (
+              <span key={`${name} ${at_ms}`}>
+                {i > 0 && ", "}
+                {name} <span className="num">{dayAndClock(at_ms, siteTimeZone())}</span>
+              </span>
+            ))}
+            .
           </>
         )}
       </p>
@@ -83,7 +98,7 @@ export default async function LocksPage({ params }: Params) {
           <LockCheck isolation={isolation.number} job={view.number} points={points} />
         </section>
       ) : (
-        <p>An isolator, an operator or a coordinator reads them.</p>
+        <p>An isolator, an operator, a coordinator, or who works behind them reads them.</p>
       )}
     </div>
   );

@@ -1,11 +1,13 @@
 import { Fragment } from "react";
 import { readingWords } from "@/core/permit/record/logWords";
 import { figure } from "@/core/units/format";
+import { peopleToChoose } from "@/server/job/jobView";
 import { mayDo, type PermitView } from "@/server/permit/permitView";
 import type { Person } from "@/server/people/signIn";
 import { ActForm } from "@/ui/act/ActForm";
 import { Field, SelectField } from "@/ui/act/Field";
 import { AirForms } from "@/ui/permit/AirForms";
+import { PaperReading } from "@/ui/permit/PaperReading";
 import { SampleTimer } from "@/ui/permit/SampleTimer";
 import { clock, span } from "@/ui/text/when";
 
@@ -90,6 +92,21 @@ export function Air({ permit, person, now_ms, timeZone }: Props) {
           toBump={instruments.filter(({ fault }) => fault === "gear not bumped").map(({ number }) => number)}
           now_ms={now_ms}
         />
+      )}
+      {mayDo(permit, person, "enter paper reading") && (
+        <details>
+          <summary className="cursor-pointer font-medium">A reading from paper, while the server was down</summary>
+          <p className="my-2 text-sm">
+            Judged as it would have been then. One drawn before the last thing on record is kept and counts for nothing,
+            unless it was bad.
+          </p>
+          <PaperReading
+            permit={permit.number}
+            points={[...(cover === null ? [] : [cover]), ...state.points.map(({ point }) => point)]}
+            gases={gases}
+            testers={peopleToChoose().filter(({ roles }) => roles.includes("gas tester"))}
+          />
+        </details>
       )}
       {pocket && mayDo(permit, person, "flush") && (
         <ActForm

@@ -9,7 +9,9 @@ export function Asks({ permit, person }: { permit: PermitView; person: Person })
   const isTickedThere = issuesOnTheSpot(permit, person);
   if (permit.asks.length === 0) return null;
   const open = permit.asks.filter(({ unmet }) => unmet !== null);
-  const byHand = open.filter(({ byHand }) => byHand);
+  const isOnPost = (post: string) => permit.posted.some((one) => one.person === person.id) && permit.post === post;
+  // What is asked of whoever stands on a post, nobody else says for them.
+  const byHand = open.filter(({ byHand, only }) => byHand && (only === undefined || isOnPost(only)));
   const isOver = ["closed", "cancelled", "work done", "watching", "run out"].includes(permit.state);
   const canTick = byHand.length > 0 && !isOver && mayDo(permit, person, "tick");
   const missing = open.filter((ask) => !(canTick && byHand.includes(ask)));

@@ -1,7 +1,7 @@
 import { mayDo, type PermitView } from "@/server/permit/permitView";
 import type { Person } from "@/server/people/signIn";
 import { ActForm } from "@/ui/act/ActForm";
-import { Field, SelectField } from "@/ui/act/Field";
+import { Field, SelectField, Tick } from "@/ui/act/Field";
 import { SampleTimer } from "@/ui/permit/SampleTimer";
 import { clock, dayAndClock } from "@/ui/text/when";
 
@@ -24,15 +24,11 @@ export function Posts({ permit, person, now_ms, timeZone }: Props) {
         <p className="text-sm opacity-85">{needs}. The next is on before the last is off.</p>
       </div>
       {mayDo(permit, person, "take post") && !isOn && person.roles.includes(post) && (
-        <ActForm
-          act="permit.take-post"
-          label="Take the duty"
-          fixed={fixed}
-          pin
-          button="I am on duty"
-          tone="strong"
-          compact
-        />
+        <ActForm act="permit.take-post" label="Take the duty" fixed={fixed} pin button="I am on duty" tone="strong">
+          {post === "fire watch" && (
+            <Tick name="ready" label="My radio was answered, I have a horn or whistle, and two ways out" />
+          )}
+        </ActForm>
       )}
       <Inside permit={permit} person={person} now_ms={now_ms} timeZone={timeZone} />
       {isOn && (

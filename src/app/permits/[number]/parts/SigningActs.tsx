@@ -1,3 +1,4 @@
+import Link from "next/link";
 import type { ReactNode } from "react";
 import { kindRule } from "@/core/permit/kinds/kinds";
 import { mayDo, type PermitView } from "@/server/permit/permitView";
@@ -71,7 +72,7 @@ export function SigningActs({ permit, person }: Props) {
     });
   const hanging = permit.copies.filter(({ returned_ms }) => returned_ms === null);
   const on = permit.signOns.filter((signOn) => signOn.off_ms === null);
-  const toLookAt = permit.asks.filter(({ byHand, unmet }) => byHand && unmet !== null);
+  const toLookAt = permit.asks.filter(({ byHand, only, unmet }) => byHand && only === undefined && unmet !== null);
   const places = [...permit.places, ...permit.decoys].sort();
   const also = permit.atOtherWork(person.id);
   const signsOn = !isOn && (permit.state === "live" || permit.state === "issued");
@@ -106,7 +107,10 @@ export function SigningActs({ permit, person }: Props) {
       permit.pointsToLock.length > 0
         ? "Read the permitted work. Hang a lock of your own on every point, then sign."
         : "Read the permitted work. Hang your own lock on the box, then sign.",
-      <SignOnForm permit={permit.number} points={permit.pointsToLock} places={places} also={also} own={own} />,
+      <>
+        <SeenByCrew permit={permit} />
+        <SignOnForm permit={permit.number} points={permit.pointsToLock} places={places} also={also} own={own} />
+      </>,
     );
   }
   if (may("check") && !isHolder) {
@@ -316,6 +320,22 @@ export function SigningActs({ permit, person }: Props) {
         ? "You are on duty: stay until the next one is, and do nothing else."
         : (waiting[permit.state] ?? "Nothing to do here for you now.");
   return <p className="border-base-content rounded-md border-2 px-4 py-3">{words}</p>;
+}
+
+/** Everybody may read the locks at the points for themselves before their own goes on; who did so stands here. */
+function SeenByCrew({ permit }: { permit: PermitView }) {
+  const readers = permit.job.locks?.crew ?? [];
+  if (permit.job.isolation === null) return null;
+  return (
+    <p className="mb-3 text-sm">
+      {readers.length === 0
+        ? "Nobody of the crew has read the locks at their points. "
+        : `Locks read at their points by ${readers.map(({ name, at_ms }) => `${name}, ${siteTime(at_ms)}`).join("; ")}. `}
+      <Link href={`/jobs/${permit.job.number}/locks`} className="link">
+        Read them yourself first
+      </Link>
+    </p>
+  );
 }
 
 /** Anybody may stop the work, from wherever they read this. */

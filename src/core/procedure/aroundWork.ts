@@ -1,0 +1,70 @@
+import type { Job } from "../request/jobFile";
+import { familyOf } from "../requirement/grades";
+import { profileOf } from "../requirement/profiles";
+import { isHarmful } from "../requirement/requiredGrade";
+import { isTransformer, isVessel } from "../plant/kinds";
+import type { Carrier } from "../plant/carriers";
+import { itemTagOf, type StepList } from "./steps";
+
+/**
+ * Faces round which a barrier with signs stands before anything is let out, opened or earthed: where harmful contents can come
+ * out of what is opened, where a weight hangs that may come down, and at high voltage. Common practice, no source.
+ *
+ * Cost: linear in the ways in and in what is stored.
+ */
+export function facesToBarOff(
+  { plan, graph, item }: StepList,
+  faces: Job["faces"],
+  earthed: readonly string[],
+): string[] {
+  const profile = profileOf(plan.profile);
+  const opened = new Set(
+    faces.flatMap(({ place, how }) => (how.some((one) => one === "open" || one === "enter") ? [place] : [])),
+  );
+  const harms = (source: string) => isHarmful(profile, item(itemTagOf(graph, source)).contents);
+  const comesOut = (face: string) =>
+    opened.has(face) &&
+    (harms(face) ||
+      plan.routes.some((route) => route.face === face && familyOf(route.carrier) === "flow" && harms(route.source)));
+  const hangs = (face: string) => plan.stored.some((row) => row.face === face && row.carrier === "gravity");
+  const all = [...new Set(faces.map(({ place }) => place))];
+  return all.filter((face) => comesOut(face) || hangs(face) || earthed.includes(face));
+}
+
+/** Faces that people enter and that were written down to be turned until their hatch can be reached. */
+export function facesToPosition({ graph, item }: StepList, faces: Job["faces"]): string[] {
+  return [
+    ...new Set(
+      faces.flatMap(({ place, how }) =>
+        how.includes("enter") && item(itemTagOf(graph, place)).space?.turned === true ? [place] : [],
+      ),
+    ),
+  ];
+}
+
+/** What moves or starts only by something else: a line, a vessel, a conductor. Anything else may start. */
+const STILL: ReadonlySet<string> = new Set([
+  "header",
+  "junction",
+  "tee",
+  "pipe",
+  "busbar",
+  "incomer",
+  "exchanger",
+  "jacket",
+  "coil",
+  "sump",
+  "sewer",
+  "flare",
+  "stack",
+]);
+const MOVES: ReadonlySet<Carrier> = new Set(["shaft", "gravity", "control", "hydraulic", "pneumatic", "bulk"]);
+
+/** Nothing at these faces can be started: no button of theirs, and nothing comes to them that would turn or lower them. */
+export function startsNothing({ plan, graph, item, faces }: StepList): boolean {
+  return faces.every((face) => {
+    const { kind } = item(itemTagOf(graph, face));
+    const isStill = STILL.has(kind) || isVessel(kind) || isTransformer(kind);
+    return isStill && !plan.waysIn.some((way) => way.face === face && MOVES.has(way.carrier));
+  });
+}

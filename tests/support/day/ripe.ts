@@ -1,0 +1,74 @@
+import { BEGUN } from "../../../src/core/isolation/held";
+import { loadIsolation } from "../../../src/server/isolation/isolationStore";
+import { heldNow } from "../siteRows";
+import type { TestSite } from "../testSite";
+import { SLOTS } from "./place";
+import { jobAt, onPermit, permitsOf, type JobRow, type PermitRow } from "./rows";
+
+/** What stands at a place: the job, its isolation, the permits that are not over. */
+export type Standing = Readonly<{ slot: number; found: JobRow | null; open: readonly PermitRow[] }>;
+type Ripe = (site: TestSite, standing: Standing) => boolean;
+
+const inState =
+  (...states: readonly string[]): Ripe =>
+  (_, { open }) =>
+    open.some(({ state }) => states.includes(state));
+const stepsOf = (site: TestSite, { found }: Standing) =>
+  found?.isolation ? (loadIsolation(site.db, found.isolation)?.life.steps ?? []) : [];
+const openSteps = (site: TestSite, { found }: Standing) => (found?.isolation ? site.open(found.isolation) : []);
+const hangs: Ripe = (site, { found }) => heldNow(site).some(({ isolation }) => isolation === found?.isolation);
+const isPlanned: Ripe = (_, { found }) => found !== null && found.isolation === null;
+const proved: Ripe = (site, standing) => stepsOf(site, standing).some(({ kind, done }) => kind === "prove" && done);
+
+/**
+ * Where there is something to do or to spoil. What has no entry finds something wherever an isolation stands. A model that
+ * plays everything everywhere mostly asks for what is not there, and what is seldom is then never met.
+ */
+const RIPE: Readonly<Record<string, Ripe>> = {
+  "approved and begun": isPlanned,
+  "something that runs for a time": (site, standing) =>
+    stepsOf(site, standing).some(({ kind, done, begun }) => BEGUN.has(kind) && !done && !begun),
+  "a job withdrawn": isPlanned,
+  "a permit brought on": inState("draft", "checked", "authorised", "issued"),
+  "a permit brought to its end": inState("live", "run out", "watching", "work done"),
+  "a proof that fails": proved,
+  "proved again": proved,
+  "a point swapped": (site, { found }) =>
+    heldNow(site).some(({ isolation, tag }) => isolation === found?.isolation && (tag === "V-1" || tag === "V-5")),
+  "planned anew": (site, standing) => openSteps(site, standing).length > 0,
+  "a temporary de-isolation": hangs,
+  "locks read again": hangs,
+  "a lock that hangs elsewhere": (site, standing) => openSteps(site, standing).some(({ kind }) => kind === "lock"),
+  "a draft sent back, changed or cancelled": inState("draft", "checked", "authorised", "issued"),
+  "signed on with any lock": inState("live"),
+  "signed off by anybody": (site, { open }) => open.some(({ permit }) => onPermit(site, permit).length > 0),
+  "work stopped": inState("live"),
+  "gone on by anybody": inState("live", "suspended"),
+  "handed back in part": inState("live"),
+  "closed at once": inState("work done", "watching"),
+  "an end put later": inState("live"),
+  "seen again by the new shift": inState("live", "suspended"),
+  "one for another": (site, { open }) =>
+    open.some(({ permit, state }) => state === "live" && onPermit(site, permit).length > 0),
+  "accepted below the rules": isPlanned,
+  "a job closed too early": (_, { found }) => found !== null,
+};
+const somethingStands: Ripe = (_, { found }) => found?.isolation != null;
+
+/** The first place from the one picked where there is something to do; null where there is none. */
+export function ripeSlot(site: TestSite, what: string, picked: number): number | null {
+  const ripe = RIPE[what] ?? somethingStands;
+  for (let i = 0; i < SLOTS.length; i++) {
+    const slot = (picked + i) % SLOTS.length;
+    const found = jobAt(site, SLOTS[slot]!.place);
+    if (ripe(site, { slot, found, open: found ? permitsOf(site, found.jobId) : [] })) return slot;
+  }
+  return null;
+}
+
+/** Of the permits at a place those that are ripe for it first. */
+export function ripePermits(site: TestSite, what: string, standing: Standing): readonly PermitRow[] {
+  const ripe = RIPE[what];
+  const fit = ripe ? standing.open.filter((permit) => ripe(site, { ...standing, open: [permit] })) : [];
+  return fit.length > 0 ? fit : standing.open;
+}
