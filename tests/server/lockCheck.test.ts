@@ -42,7 +42,21 @@ test("found as hung, it is read again a day later; until then nothing is urgent"
     due_ms: site.db.select().from(isolations).get()!.lockCheck!.checked_ms + 24 * HOUR,
     checked_ms: expect.any(Number),
     missing: [],
+    crew: [],
   });
+  await expectReplay(site);
+});
+
+test("anybody of the crew reads them at their points before their own goes on, and it is kept who did; nobody else of the workers", async () => {
+  const { job, isolation, permit } = await atWork(site, { place: "P" });
+  expect(await site.refused("hob", "isolation.check-locks", { isolation, found: hung(isolation) })).toMatch(/crew/);
+  await site.done("wim", "isolation.check-locks", { isolation, found: hung(isolation) });
+  expect(jobView(job, site.clock_ms)!.locks!.crew).toMatchObject([{ name: "wim" }]);
+  // What one of them does not find stops the work like anybody's round.
+  const found = hung(isolation).map((one, i) => (i === 0 ? { ...one, lock: "L-77" } : one));
+  await site.done("will", "isolation.check-locks", { isolation, found });
+  expect(permitState(permit)).toBe("suspended");
+  expect(jobView(job, site.clock_ms)!.locks!.crew).toHaveLength(1);
   await expectReplay(site);
 });
 
@@ -55,7 +69,7 @@ test("one that is not found stops the work in the same act; hung again, read by 
   expect(await site.refused("ines", "isolation.check-locks", { isolation, found: found.slice(1) })).toMatch(
     /Not read yet/,
   );
-  expect(await site.refused("wim", "isolation.check-locks", { isolation, found })).toMatch(/isolator/);
+  expect(await site.refused("ana", "isolation.check-locks", { isolation, found })).toMatch(/isolator/);
   expect(permitState(permit)).toBe("live");
   await site.done("ines", "isolation.check-locks", { isolation, found });
   expect(permitState(permit)).toBe("suspended");

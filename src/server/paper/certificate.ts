@@ -30,7 +30,19 @@ export async function certificate(
   };
   const locks = done("lock").filter((step) => view.held.includes(step.subject));
   const bleeds = done("bleed");
-  const others = done("bar off", "position", "restrain", "run down", "release", "cool", "discharge", "earth", "purge", "inert", "test air");
+  const others = done(
+    "bar off",
+    "position",
+    "restrain",
+    "run down",
+    "release",
+    "cool",
+    "discharge",
+    "earth",
+    "purge",
+    "inert",
+    "test air",
+  );
   const open = isolation.steps.filter((step) => step.phase === "isolate" && !step.done).length;
   const content: Content[] = [
     heading({
