@@ -78,3 +78,29 @@ test("a clock that was ahead: work stands until a coordinator sets it right, and
     expect.arrayContaining(["clock.settle", "step.prove-again", "permit.resume"]),
   );
 });
+
+test("a clock that jumps ahead while the server runs is seen at once: work stops, everybody is told, and it is proved again", async ({
+  as,
+  site,
+  clock,
+}) => {
+  const [odalys, idris, petra] = [await as("Odalys Brenn"), await as("Idris Halloway"), await as("Petra Quillon")];
+  await petra.goto("/permits/P-0001");
+  await sees(petra, "active");
+  await clock.set(70 * MINUTE_MS);
+  await sees(petra, "suspended");
+  await expect(petra.getByText("Permit P-0001 has stopped.")).toBeVisible();
+  await expect(
+    petra.getByRole("alert").filter({ hasText: /jumped ahead by 1 h 10 min \(seen by the machine's own count/ }),
+  ).toBeVisible();
+  const resume = { permit: "P-0001", words: "Looked at." };
+  expect((await post(idris, "permit.resume", resume)).body).toMatchObject({ ok: false });
+  for (const proof of stepsOf(site, "S-0001").filter(({ kind, done }) => kind === "prove" && done)) {
+    await done(odalys, "step.prove-again", { isolation: "S-0001", step: proof.id, ...soundReport(proof) });
+  }
+  expect((await post(idris, "permit.resume", resume)).body.ok).toBe(true);
+  await sees(petra, "active");
+  await idris.goto("/ledger");
+  await expect(idris.getByText(/the server's clock jumped ahead by 1 h 10 min/).first()).toBeVisible();
+  expect(site.lantern("verify").status).toBe(0);
+});

@@ -19,3 +19,15 @@ export function afterClockSet(step: WalkStep, right: (at_ms: number) => number):
     ...(failures ? { failures: failures.map(timed) } : {}),
   };
 }
+
+/**
+ * A step as it stands once the clock was seen to have jumped ahead: what runs for a time is counted anew from that moment, for
+ * nobody knows how much of it went by, and what was proved before is proved again. The same step where nothing of it changes.
+ */
+export function afterClockJumped(step: WalkStep, at_ms: number): WalkStep {
+  const proved = afterClockSet(step, (then_ms) => then_ms);
+  if (step.done === null) return step.begun ? { ...proved, begun: { ...step.begun, at_ms } } : proved;
+  // A wait may run from it, as that of a capacitor does from the locks.
+  if (step.done.skipped || step.phase === "restore" || step.kind === "prove") return proved;
+  return { ...proved, done: { ...step.done, evidence: { ...step.done.evidence, countedFrom_ms: at_ms } } };
+}

@@ -26,14 +26,19 @@ export function waitsFrom_ms(life: Pick<IsolationLife, "steps">, step: WalkStep)
   if (!FROM_LOCKS.has(step.kind)) return null;
   const cut = life.steps.flatMap((one) =>
     one.phase === step.phase && one.kind === "lock" && one.competence === "electrical" && one.done
-      ? [one.done.at_ms]
+      ? [countedFrom_ms(one.done)]
       : [],
   );
   // Nothing electrical was locked: from the last step before it.
-  const before = life.steps.flatMap((one) => (step.after.includes(one.id) && one.done ? [one.done.at_ms] : []));
+  const before = life.steps.flatMap((one) =>
+    step.after.includes(one.id) && one.done ? [countedFrom_ms(one.done)] : [],
+  );
   const from = cut.length > 0 ? cut : before;
   return from.length > 0 ? Math.max(...from) : null;
 }
+
+const countedFrom_ms = ({ at_ms, evidence }: NonNullable<WalkStep["done"]>) =>
+  Math.max(at_ms, evidence?.countedFrom_ms ?? -Infinity);
 
 type Wait = ReturnType<IsolationFacts["waitOf"]>;
 

@@ -22,6 +22,7 @@ export const evidenceSchema: z.ZodType<Evidence> = z.object({
   error: figure,
   stays: z.array(z.string()).readonly().optional(),
   wrongClock: z.boolean().optional(),
+  countedFrom_ms: z.number().optional(),
   tried: z.array(z.string()).optional(),
   earths: z.record(z.string(), z.string()).optional(),
   peopleCounted: figure,

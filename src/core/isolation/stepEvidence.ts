@@ -48,6 +48,8 @@ export type Evidence = Omit<StepReport, "plate" | "lock" | "reading" | "locksCou
     stays?: readonly string[];
     /** Timed by a clock that was ahead: it is done again. */
     wrongClock?: boolean;
+    /** The clock jumped ahead after it: a wait that runs from it is counted anew from then. */
+    countedFrom_ms?: number;
   }>;
 
 export type EvidenceFacts = Readonly<{

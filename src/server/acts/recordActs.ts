@@ -1,3 +1,4 @@
+import { noticeClock, rememberClocks } from "../permit/clockWatch";
 import { actTime_ms } from "../runtime/clock";
 import { announce } from "../runtime/events";
 import { aboutOf } from "../ledger/aboutOf";
@@ -53,6 +54,7 @@ export function recordActs(where: Where, next: readonly NextAct[]): ActAnswer {
   const also: string[] = [];
   const answers: Said[] = [];
   let isNew = false;
+  let setsTheClock = false;
   let once: Readonly<Record<string, string>> | undefined;
 
   const doAll = (tx: Tx, act_ms: number): { head: LedgerHead | null; value: ActAnswer } => {
@@ -71,6 +73,7 @@ export function recordActs(where: Where, next: readonly NextAct[]): ActAnswer {
         return;
       }
       hasNew = true;
+      setsTheClock ||= read.act.setsTheClock === true;
       const now_ms = read.act.setsTheClock ? clock_ms : act_ms;
       const outcome = run(tx, now_ms);
       if (!outcome.ok) throw new Refused(at, read, answerOf(outcome), outcome);
@@ -101,6 +104,7 @@ export function recordActs(where: Where, next: readonly NextAct[]): ActAnswer {
       answer: asStored(answerOf(outcome)),
     });
 
+  noticeClock(db, headFile);
   const first = next[0]!([]);
   const answer = inLedger<ActAnswer>(
     db,
@@ -122,6 +126,7 @@ export function recordActs(where: Where, next: readonly NextAct[]): ActAnswer {
     },
     "ok" in first ? false : first.read.act.protects,
   );
+  if (isNew && answer.ok && setsTheClock) rememberClocks();
   // After it is true and on disk: other screens come and look.
   if (isNew && answer.ok) {
     for (const subject of new Set(subjects)) {

@@ -6,6 +6,8 @@ import { verdictSchema } from "../../core/isolation/keptSchemas";
 import { parsed } from "../db/jsonColumn";
 import type { Db, Tx } from "../db/database";
 import { detectors, isolations, ledger, items, people, plantRevisions, plantTexts } from "../db/schema";
+import { countTimesAnew } from "../permit/clockTimes";
+import { CLOCK_STEPPED } from "../permit/clockWatch";
 import { moveByClock } from "../permit/settlePermits";
 import { toPerson } from "../people/signIn";
 import { Taken } from "../plant/plantActs";
@@ -62,6 +64,7 @@ export async function replayLedger(
 }
 
 type Entry = z.output<typeof entrySchema>;
+const steppedSchema = z.object({ by_ms: z.number(), words: z.string() });
 
 /** Null where it came out as it was, else how it came out. */
 async function doAgain(from: Db, to: Db, entry: Entry): Promise<string | null> {
@@ -71,6 +74,10 @@ async function doAgain(from: Db, to: Db, entry: Entry): Promise<string | null> {
   }
   if (entry.outcome === "refused") return null;
   if (entry.by === CLOCK && entry.type.startsWith("isolation.")) return takeVerdict(to, entry);
+  if (entry.by === CLOCK && entry.type === CLOCK_STEPPED) {
+    countTimesAnew(to, { ...steppedSchema.parse(entry.input), now_ms: entry.recordedAt_ms });
+    return null;
+  }
   if (isNobody(entry.by)) {
     if (entry.type.startsWith("permit.")) moveByClock(to, entry.subject, entry.recordedAt_ms);
     return null;

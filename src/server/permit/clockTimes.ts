@@ -1,5 +1,5 @@
 import { eq, ne, notInArray } from "drizzle-orm";
-import { afterClockSet } from "../../core/isolation/clockSet";
+import { afterClockJumped, afterClockSet } from "../../core/isolation/clockSet";
 import { rightTimes } from "../../core/ledger/rightTimes";
 import type { PersonId } from "../../core/people/roles";
 import { withClockSet } from "../../core/permit/record/clockSet";
@@ -12,6 +12,26 @@ import { loadPermits, savePermit } from "./permitStore";
 const OVER = ["closed", "cancelled"] as const;
 
 /**
+ * What was timed by a clock that then jumped ahead, or was set back so long after the last act that nothing is dated later: waits
+ * and watches are counted anew, proofs and air are done anew, and every permit that is not over says so in its log.
+ *
+ * Cost: that of setTimesRight.
+ */
+export function countTimesAnew(
+  tx: Tx,
+  { now_ms, by_ms, words }: Readonly<{ now_ms: number; by_ms: number; words: string }>,
+): void {
+  for (const { row, life } of standingIsolations(tx)) {
+    for (const step of life.steps) {
+      const now = afterClockJumped(step, now_ms);
+      if (now !== step) saveStepTimes(tx, row.id, now);
+    }
+  }
+  gearAnew(tx);
+  toldToPermits(tx, { at_ms: now_ms, by: null }, { back_s: -Math.round(by_ms / 1000), words });
+}
+
+/**
  * What a clock that was ahead wrote, once it is set right: no row of state says that something happened later than now, what was
  * proved is proved again, and every permit that is not over says so in its log. The ledger keeps what it was told.
  *
@@ -21,15 +41,7 @@ export function setTimesRight(
   tx: Tx,
   { by, now_ms, back_ms, words }: Readonly<{ by: PersonId; now_ms: number; back_ms: number; words: string }>,
 ): void {
-  const standing = loadIsolations(
-    tx,
-    tx
-      .select({ number: isolations.number })
-      .from(isolations)
-      .where(ne(isolations.state, "restored"))
-      .all()
-      .map(({ number }) => number),
-  );
+  const standing = standingIsolations(tx);
   const columns = happenedColumns(tx);
   const stepTimes = standing.flatMap(({ life }) =>
     life.steps.flatMap(({ done, begun, stuck, failures = [] }) =>
@@ -49,19 +61,42 @@ export function setTimesRight(
     const read = { ...lockCheck, checked_ms: right(lockCheck.checked_ms), right_ms, crew };
     tx.update(isolations).set({ lockCheck: read }).where(eq(isolations.id, row.id)).run();
   }
-  // Since when it was ahead nobody knows, nor whether an instrument was zeroed and tested in this shift: it is done again.
-  tx.update(gear).set({ bumpedAt: null, zeroedAt: null }).run();
+  gearAnew(tx);
   for (const column of columns) column.set(now_ms, right);
+  toldToPermits(tx, { at_ms: now_ms, by }, { back_s: Math.round(back_ms / 1000), words });
+}
+
+function standingIsolations(tx: Tx) {
+  const standing = tx
+    .select({ number: isolations.number })
+    .from(isolations)
+    .where(ne(isolations.state, "restored"))
+    .all();
+  return loadIsolations(
+    tx,
+    standing.map(({ number }) => number),
+  );
+}
+
+/** Since when it was wrong nobody knows, nor whether an instrument was zeroed and tested in this shift: it is done again. */
+function gearAnew(tx: Tx): void {
+  tx.update(gear).set({ bumpedAt: null, zeroedAt: null }).run();
+}
+
+function toldToPermits(
+  tx: Tx,
+  stamp: Parameters<typeof withClockSet>[1],
+  said: Parameters<typeof withClockSet>[2],
+): void {
   const open = tx
     .select({ number: permits.number })
     .from(permits)
     .where(notInArray(permits.state, [...OVER]))
     .all();
-  const said = { back_s: Math.round(back_ms / 1000), words };
   for (const stored of loadPermits(
     tx,
     open.map(({ number }) => number),
   )) {
-    savePermit(tx, stored, withClockSet(stored.life, { at_ms: now_ms, by }, said));
+    savePermit(tx, stored, withClockSet(stored.life, stamp, said));
   }
 }

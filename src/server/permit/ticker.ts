@@ -2,6 +2,7 @@ import { now_ms } from "../runtime/clock";
 import { onHappening } from "../runtime/events";
 import { inSlices } from "../runtime/inSlices";
 import { log } from "../runtime/log";
+import { noticeClock, startClockWatch } from "./clockWatch";
 import { settleSteps } from "./settlePermits";
 
 /** It never sleeps longer, whatever it was told: a clock may jump, a machine may sleep. */
@@ -20,6 +21,7 @@ const running = globalThis as { heavyLanternTicker?: true };
 export function startTicker(): void {
   if (running.heavyLanternTicker) return;
   running.heavyLanternTicker = true;
+  startClockWatch();
   let timer: NodeJS.Timeout | undefined;
   let due_ms = Infinity;
   /** Something was done since the last look began. */
@@ -41,6 +43,7 @@ export function startTicker(): void {
     const from_ms = performance.now();
     let next_ms = 1000;
     try {
+      noticeClock();
       const clock_ms = now_ms();
       next_ms = (await inSlices(settleSteps(clock_ms))).next_ms - clock_ms - (performance.now() - from_ms);
     } catch (error) {

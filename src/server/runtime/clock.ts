@@ -1,10 +1,11 @@
+import { CLOCK_STEP_MS } from "../../core/ledger/clockWatch";
 import type { Tx } from "../db/database";
 import { desc } from "drizzle-orm";
 import { ledger } from "../db/schema";
 import { question } from "../db/question";
 
 /** Moved by browser tests only, and only where the environment says so. */
-const moved = globalThis as { heavyLanternClockOffset_ms?: number };
+const moved = globalThis as { heavyLanternClockOffset_ms?: number; heavyLanternClockSet_ms?: number };
 
 export function isTestClock(): boolean {
   return process.env.LANTERN_TEST_CLOCK === "1";
@@ -15,10 +16,16 @@ export function now_ms(): number {
   return Date.now() + (isTestClock() ? (moved.heavyLanternClockOffset_ms ?? 0) : 0);
 }
 
-/** Sets the clock of a test on or back. */
-export function moveClock(offset_ms: number): void {
+/** Sets the clock of a test on or back, as if that time had gone by; or, `set_ms` of it, as if somebody had set the clock. */
+export function moveClock(offset_ms: number, set_ms = 0): void {
   if (!isTestClock()) throw new Error("the clock is not moved outside tests");
   moved.heavyLanternClockOffset_ms = offset_ms;
+  moved.heavyLanternClockSet_ms = set_ms;
+}
+
+/** By how much of its offset the clock of a test was set; nothing outside tests. */
+export function testClockSet_ms(): number {
+  return isTestClock() ? (moved.heavyLanternClockSet_ms ?? 0) : 0;
 }
 
 /**
@@ -29,13 +36,10 @@ export function actTime_ms(tx: Tx, clock_ms: number): number {
   return Math.max(clock_ms, lastAct_ms(tx));
 }
 
-/** Less than this between the ledger and the clock is no step. */
-const STEP_MS = 60_000;
-
 /** By how much the clock was set back since the last act, in ms; null where it was not. */
 export function clockStep_ms(tx: Tx, clock_ms: number): number | null {
   const back_ms = lastAct_ms(tx) - clock_ms;
-  return back_ms > STEP_MS ? back_ms : null;
+  return back_ms > CLOCK_STEP_MS ? back_ms : null;
 }
 
 function lastAct_ms(tx: Tx): number {

@@ -97,7 +97,16 @@ export function airState(facts: AirFacts, log: readonly LogEntry[], ask: AirAsk)
 }
 
 /** What tells of the air: of what was read or blown by a clock that was wrong nobody knows how old it is, or how long it took. */
-const inRightAir = (log: readonly LogEntry[]) => (keeps("clock") ? sinceClock(log) : log);
+function inRightAir(log: readonly LogEntry[]): readonly LogEntry[] {
+  if (!keeps("clock")) return log;
+  const since = sinceClock(log);
+  const set = log[log.length - since.length - 1];
+  if (set === undefined) return since;
+  // A sample that was begun before was not waited for by any clock; what it showed bad is bad.
+  const wasBegunBefore = (entry: LogEntry) =>
+    entry.type === "air" && entry.against.length === 0 && (entry.drawn_ms ?? entry.at_ms) <= set.at_ms;
+  return since.filter((entry) => !wasBegunBefore(entry));
+}
 
 /** Toxic gases that may be there and that some instrument sees: each is read by name. */
 export function namesOf({ gases }: Pick<PermitFacts, "gases">): string[] {

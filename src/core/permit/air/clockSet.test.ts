@@ -31,3 +31,13 @@ test("air read before a clock was set right counts for nothing, whatever its tim
     expect(isFit(logOf([at_ms, read], [35 * MINUTE, set], [36 * MINUTE, read]), now_ms)).toBe(true);
   }
 });
+
+test("a sample begun before the clock was set and read after it counts for nothing, however long it seems to have been drawn; a bad one is bad", () => {
+  const late = (against: string[]): NewEntry => ({ ...read, drawn_ms: 34 * MINUTE, against }) as NewEntry;
+  const log = (against: string[]) => logOf([35 * MINUTE, set], [36 * MINUTE, late(against)]);
+  expect(isFit(log([]), 40 * MINUTE)).toBe(false);
+  const drawnAfter = { ...read, drawn_ms: 36 * MINUTE } as NewEntry;
+  expect(isFit(logOf([35 * MINUTE, set], [38 * MINUTE, drawnAfter]), 40 * MINUTE)).toBe(true);
+  const bad = logOf([35 * MINUTE, set], [36 * MINUTE, late(["flammable"])], [36 * MINUTE, drawnAfter]);
+  expect(isFit(bad, 40 * MINUTE)).toBe(false);
+});

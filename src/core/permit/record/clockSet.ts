@@ -3,14 +3,24 @@ import { duration } from "../../units/format";
 import type { PersonId } from "../../people/roles";
 import type { PermitLife } from "./permitTypes";
 
-/** A permit to whose log it is told that the clock was ahead and is right now; what that moves is for `asAt`. */
+/**
+ * A permit to whose log it is told that the clock was ahead and is right now, or (`back_s` below zero) that it jumped ahead; what
+ * that moves is for `asAt`. `by` is null where the server noticed it by itself.
+ */
 export function withClockSet(
   permit: PermitLife,
-  stamp: Readonly<{ at_ms: number; by: PersonId }>,
+  stamp: Readonly<{ at_ms: number; by: PersonId | null }>,
   said: Readonly<{ back_s: number; words: string }>,
 ): PermitLife {
   const told = withEntries(permit, stamp, { type: "clock set", ...said });
   return { ...told, log: inRightTime(told.log) };
+}
+
+/** What was found of the clock. */
+export function clockWords({ back_s, words }: Readonly<{ back_s: number; words: string }>): string {
+  return back_s < 0
+    ? `the server's clock jumped ahead by ${duration(-back_s)} (${words})`
+    : `the server's clock was at least ${duration(back_s)} ahead and is right now (${words})`;
 }
 
 /** Acts from which on work goes on. */
@@ -22,7 +32,7 @@ export function stoppedByClock(log: readonly LogEntry[]): string | null {
     (entry.type === "signed" && GOES_ON.has(entry.act)) || entry.type === "break ended" || entry.type === "stopped";
   const set = log.slice(log.findLastIndex(goesOn) + 1).findLast((entry) => entry.type === "clock set");
   if (set === undefined) return null;
-  return `the server's clock was at least ${duration(set.back_s)} ahead and is right now (${set.words})`;
+  return clockWords(set);
 }
 
 /**

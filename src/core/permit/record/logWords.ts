@@ -1,5 +1,5 @@
 import type { AirReading } from "../../atmosphere/airLimits";
-import { duration } from "../../units/format";
+import { clockWords } from "./clockSet";
 import { notAsWritten, type LogEntry } from "./permitLog";
 import type { PersonId } from "../../people/roles";
 
@@ -116,6 +116,6 @@ export function logWords(entry: LogEntry, nameOf: (id: PersonId) => string, time
     case "safeguard back":
       return `Safeguard back: ${entry.words}`;
     case "clock set":
-      return `The server's clock was at least ${duration(entry.back_s)} ahead and is right now (${entry.words}): what was proved, read, purged or watched before is done again`;
+      return `${clockWords(entry).replace(/^t/, "T")}: what was proved, read, purged or watched before is done again`;
   }
 }

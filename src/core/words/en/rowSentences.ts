@@ -236,6 +236,7 @@ const SITE: Readonly<Record<string, Words>> = {
   "muster.close": plain("closed the muster: everybody was seen"),
   "conflict.decide": ({ conflict, reason }, { with: other }) =>
     `decided a conflict${text(other) && ` with ${text(other)}`}, ${text(conflict).replace(/ \|.*/, "")}${told(reason)}`,
+  "clock.stepped": own("the server's clock was set: what was timed by it is done again"),
   "shift.hand-over": ({ remarks, coming }, _, nameOf) =>
     `handed the shift over to ${nameOf(text(coming))}${told(remarks)}`,
   "shift.answer": plain("answered what was asked at a handover"),
