@@ -26,7 +26,7 @@ jest.setTimeout(900_000);
  */
 const WALKERS = ["ivo", "ines", "vera"] as const;
 const WORKERS = ["hal", "wim", "will", "hob"] as const;
-const RUNS_USUAL = 3;
+const RUNS_USUAL = 4;
 const RUNS = propertyRuns(RUNS_USUAL).numRuns;
 /**
  * From so many sequences on each of the rare acts is surely done at least once. Locks are read then only: what was found missing

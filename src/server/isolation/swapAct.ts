@@ -1,4 +1,3 @@
-import { randomUUID } from "node:crypto";
 import { z } from "zod";
 import { numberText } from "../../core/gear/gearNumber";
 import { decideSwap } from "../../core/isolation/swap";
@@ -36,7 +35,16 @@ export const swapPoint = defineAct({
       return refused({ code: "unknown", what: "isolation", name: input.isolation });
     }
     const { peopleOn, gear, lockHangs, nameOf } = isolationFacts(tx, stored.row);
-    const newId = () => `s${randomUUID().slice(0, 8)}`;
+    // Counted, not made up: later acts name them, and the ledger played again must come to the same.
+    const taken = new Set(stored.life.steps.map(({ id }) => id));
+    const newId = () => {
+      for (let n = taken.size + 1; ; n++) {
+        const id = `s${n}`;
+        if (taken.has(id)) continue;
+        taken.add(id);
+        return id;
+      }
+    };
     const decided = decideSwap(
       stored.life,
       { ...input, by: person.id, at_ms: now_ms, competences: person.competences },
