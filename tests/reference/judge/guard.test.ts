@@ -117,7 +117,7 @@ test(`in ${STATES} live states a lift is let through exactly where no face falls
   expect(onGradeAlone).toBeGreaterThan(0);
 });
 
-test("a swap that is allowed leaves every live face what was asked or there, while both hang and after", () => {
+test("a swap that is allowed leaves every live face what was asked or there, while both hang, after, and by its own locks alone", () => {
   let [refused, allowed] = [0, 0];
   for (let seed = 1; seed <= STATES; seed++) {
     const { random, one, graph, live } = liveState(seed);
@@ -132,9 +132,11 @@ test("a swap that is allowed leaves every live face what was asked or there, whi
     const rest = live.flatMap(({ number, holds }) =>
       number === job!.number ? holds.filter((tag) => tag !== from) : holds,
     );
-    const fell = live.some((each) =>
-      [both, [...rest, to]].some((then) => fallen(one, graph, each, now, then).size > 0),
-    );
+    const alone = [...job!.holds.filter((tag) => tag !== from), to];
+    const fell =
+      live.some((each) => [both, [...rest, to]].some((then) => fallen(one, graph, each, now, then).size > 0)) ||
+      // By its own locks too: what others lock is theirs to lift.
+      fallen(one, graph, job!, job!.holds, alone).size > 0;
     if (fault === null) expect([seed, from, to, fell]).toEqual([seed, from, to, false]);
     else if (fault.code === "harm") expect([seed, from, to, fell]).toEqual([seed, from, to, true]);
     if (fault === null) allowed++;
