@@ -6,7 +6,8 @@ import { ledgerHead } from "../../src/server/ledger/append";
 import { verifyLedger } from "../../src/server/ledger/verify";
 import { openDay, SLOTS } from "../support/day/place";
 import { Player } from "../support/day/player";
-import { OFTEN, playOne, STEPS, TROUBLES, USUAL } from "../support/day/trouble";
+import { OFTEN } from "../support/day/ripe";
+import { playOne, STEPS, TROUBLES, USUAL } from "../support/day/trouble";
 import { goOn } from "../support/day/usual";
 import { replay, stateOf } from "../support/replay";
 import { propertyRuns } from "../support/runs";
@@ -69,6 +70,7 @@ const RARE = [
   "isolation.rehang",
   "job.close",
   "job.withdraw",
+  "permit.audit",
   "permit.authorise",
   "permit.cancel",
   "permit.change",
@@ -76,6 +78,8 @@ const RARE = [
   "permit.hand-back",
   "permit.hand-over",
   "permit.issue",
+  "permit.note-refusal",
+  "permit.report-fire",
   "permit.resume",
   "permit.revalidate",
   "permit.send-back",
@@ -105,6 +109,8 @@ const REFUSED = [
   "wrong state",
 ];
 const SELDOM = [
+  "own step first",
+  "say what was found",
   "box locked",
   "cause first",
   "last off",

@@ -38,6 +38,10 @@ const RIPE: Readonly<Record<string, Ripe>> = {
   "planned anew": (site, standing) => openSteps(site, standing).length > 0,
   "a temporary de-isolation": hangs,
   "locks read again": hangs,
+  "locks read by the crew": hangs,
+  "something burned": inState("live", "suspended", "work done"),
+  "an audit on the spot": inState("live"),
+  "somebody would not sign": (_, { open }) => open.length > 0,
   "a lock that hangs elsewhere": (site, standing) => openSteps(site, standing).some(({ kind }) => kind === "lock"),
   "a draft sent back, changed or cancelled": inState("draft", "checked", "authorised", "issued"),
   "signed on with any lock": inState("live"),
@@ -72,3 +76,23 @@ export function ripePermits(site: TestSite, what: string, standing: Standing): r
   const fit = ripe ? standing.open.filter((permit) => ripe(site, { ...standing, open: [permit] })) : [];
   return fit.length > 0 ? fit : standing.open;
 }
+
+/** What is seldom in a day is played more often than it happens: each kind of it is to be met a hundred times. */
+export const OFTEN: Readonly<Record<string, number>> = {
+  "a draft sent back, changed or cancelled": 10,
+  "a step that cannot be done": 4,
+  "a proof that fails": 4,
+  "a point swapped": 4,
+  "gone on by anybody": 4,
+  "seen again by the new shift": 4,
+  "locks read again": 4,
+  "a job withdrawn": 4,
+  "something that runs for a time": 10,
+  "a permit brought on": 4,
+  "approved and begun": 10,
+  "a temporary de-isolation": 4,
+  "work stopped": 4,
+  "a lock off the box": 4,
+  "planned anew": 4,
+  "one for another": 4,
+};

@@ -1,5 +1,7 @@
 import { BEGUN } from "../../../src/core/isolation/held";
 import { soundReport } from "../../../src/core/isolation/soundReport";
+import { AUDIT_LOOKS } from "../../../src/core/permit/record/permitLog";
+import { clockStepped } from "../../../src/server/permit/clockWatch";
 import { keyOf } from "../../../src/core/handover/handover";
 import { handoverItems } from "../../../src/server/handover/handoverItems";
 import { lastHandover } from "../../../src/server/handover/handoverStore";
@@ -267,6 +269,37 @@ export const TROUBLES: Readonly<Record<string, Trouble>> = {
     play.act(one(COORDINATORS, who), "return.start", { isolation, ...(n % 4 ? {} : { leftSafe: "Hand tight." }) }),
   "a job closed too early": (play, { who }, { found }) =>
     play.act(one(COORDINATORS, who), "job.close", { job: found?.job ?? NONE }),
+  "something burned": (play, { who, n }, { permit }) =>
+    play.act(one(anybody, who + n), "permit.report-fire", {
+      permit: numberOf(permit),
+      where: "the floor",
+      what: "a rag",
+      out: "stamped on",
+    }),
+  "an audit on the spot": (play, { who, n }, { permit, holder }) =>
+    play.act(one(["ana", "ana", ...ISSUERS, "cora", holder], who), "permit.audit", {
+      permit: numberOf(permit),
+      found: Object.fromEntries(AUDIT_LOOKS.map((look, i) => [look, i === n ? "not as written" : "as written"])),
+      words: n % 5 === 0 ? "" : "A tag is gone.",
+    }),
+  "somebody would not sign": (play, { who }, { permit }) =>
+    play.act(one(anybody, who), "permit.note-refusal", {
+      permit: numberOf(permit),
+      who: "a rigger",
+      what: "sign on",
+      words: "No time.",
+    }),
+  "locks read by the crew": (play, { who, n }, { isolation }) => {
+    const held = heldNow(play.site).filter((hold) => hold.isolation === isolation);
+    const found = held.map((each, i) => ({ point: each.tag, lock: n === 11 && i === 0 ? "L-STRAY" : each.lock }));
+    return found.length > 0 ? play.act(one(WORKERS, who), "isolation.check-locks", { isolation, found }) : null;
+  },
+  "the clock jumps": ({ site }, { n }) => {
+    const by_ms = (n + 2) * 300_000;
+    site.clock_ms += by_ms;
+    clockStepped(site.db, site.headFile, by_ms, site.clock_ms);
+    return null;
+  },
   "locks read again": async (play, { who, n }, { isolation }) => {
     const { site } = play;
     const held = heldNow(site).filter((hold) => hold.isolation === isolation);
@@ -319,25 +352,6 @@ export const TROUBLES: Readonly<Record<string, Trouble>> = {
   },
 };
 
-/** What is seldom in a day is played more often than it happens: each kind of it is to be met a hundred times. */
-export const OFTEN: Readonly<Record<string, number>> = {
-  "a draft sent back, changed or cancelled": 10,
-  "a step that cannot be done": 4,
-  "a proof that fails": 4,
-  "a point swapped": 4,
-  "gone on by anybody": 4,
-  "seen again by the new shift": 4,
-  "locks read again": 4,
-  "a job withdrawn": 4,
-  "something that runs for a time": 10,
-  "a permit brought on": 4,
-  "approved and begun": 10,
-  "a temporary de-isolation": 4,
-  "work stopped": 4,
-  "a lock off the box": 4,
-  "planned anew": 4,
-  "one for another": 4,
-};
 export const USUAL = "what comes next";
 export const STEPS = "some steps";
 
