@@ -211,9 +211,10 @@ async function handedOver(hand: Hand, as: As, job: string): Promise<void> {
   const maren = await as("Maren Tolve");
   await hand.open(maren, `/jobs/${job}/return`);
   const now = maren.getByRole("region", { name: "Now", exact: true });
-  for (let watch = now.locator('form[aria-label^="watch "]'); (await watch.count()) > 0;) {
-    await hand.later(watch.first());
-    watch = now.locator('form[aria-label^="watch "]');
+  // Watched, and what kept people away taken down: signed with the handing over.
+  for (const kind of ["watch", "take barriers away"]) {
+    const forms = now.locator(`form[aria-label^="${kind} "]`);
+    while ((await forms.count()) > 0) await hand.later(forms.first());
   }
   const over = now.locator('form[aria-label^="hand over "]');
   await number(hand, over, over.locator('input[name="words"]'), "Ruth Amberley");
@@ -245,7 +246,7 @@ async function wholeJob(as: As, site: Site, asked: Asked, lockers: readonly stri
   }
   expect(left("isolate").map(({ kind, subject }) => `${kind} ${subject}`)).toEqual([]);
   await atWork(hand, as, made, asked.places[0]!);
-  const OFF = /^(?!start |watch |hand over )/;
+  const OFF = /^(?!start |watch |take barriers away |hand over )/;
   const toDo = () => left("restore").filter(({ kind }) => OFF.test(`${kind} `));
   for (let turn = 0; toDo().length > 0 && turn < 4; turn++) {
     for (const who of [...lockers].reverse()) {

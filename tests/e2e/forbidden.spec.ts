@@ -2,7 +2,7 @@ import { randomUUID } from "node:crypto";
 import Database from "better-sqlite3";
 import { join } from "node:path";
 import { expect, PIN, post, test, type Site } from "./site";
-import { done } from "./work";
+import { done, stepsOf } from "./work";
 
 /** Everything that an act may change, as text. The ledger is left out: it records refusals. */
 function state(site: Site): string {
@@ -73,8 +73,17 @@ test("forbidden acts are refused with a sentence, and nothing is changed", async
   await refused(post(petra, "job.close", { job: "J-0001" }), 403, /may not close a job/);
 
   // A lock hung, or a step done, without the competence; and out of order.
-  await refused(post(jonas, "step.do", { isolation: "S-0002", step: "i6" }), 409, /needs mechanical competence/);
-  await refused(post(sunniva, "step.do", { isolation: "S-0002", step: "i9" }), 409, /cannot be done yet\. First: /);
+  const steps = stepsOf(site, "S-0002").filter(({ phase, done }) => phase === "isolate" && !done);
+  const open = new Set(steps.map(({ id }) => id));
+  const isNext = ({ after }: (typeof steps)[number]) => !after.some((id) => open.has(id));
+  const mechanical = steps.find((step) => step.competence === "mechanical" && isNext(step))!;
+  const later = steps.find((step) => step.competence !== null && !isNext(step))!;
+  await refused(
+    post(jonas, "step.do", { isolation: "S-0002", step: mechanical.id }),
+    409,
+    /needs mechanical competence/,
+  );
+  await refused(post(sunniva, "step.do", { isolation: "S-0002", step: later.id }), 409, /cannot be done yet\. First: /);
 
   // The locks stay while somebody is on.
   await refused(

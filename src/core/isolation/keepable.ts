@@ -11,6 +11,8 @@ const SEEN_OR_SAID: ReadonlySet<PlannedStep["kind"]> = new Set<PlannedStep["kind
   "walk line",
   "tell all",
   "watch",
+  // They kept people from work that is over, and the plant runs.
+  "take barriers away",
 ]);
 
 /**

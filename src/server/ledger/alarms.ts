@@ -9,8 +9,8 @@ import { whileUnchanged } from "../db/whileUnchanged";
 /** Rows of the ledger that everybody is told of at once, whoever wrote them and whichever screen is open. */
 const ALARM_TYPES: readonly string[] = ["permit.stop", "permit.stopped-by-itself", "permit.ran-out"];
 /**
- * Acts that may stop the work by what they say: a bad reading, a blower that stands, a fire, an audit. Where one did its answer
- * says so, and it is an alarm like any other stop.
+ * Acts that may stop the work by what they say (`MAY_STOP` of core/permit/acts/stopped): a bad reading, a blower that stands, a
+ * fire, an audit, a conflict in which it waits. Where one did its answer says so, and it is an alarm like any other stop.
  */
 const MAY_STOP: readonly string[] = [
   "permit.read-air",
@@ -18,6 +18,7 @@ const MAY_STOP: readonly string[] = [
   "permit.end-ventilation",
   "permit.report-fire",
   "permit.audit",
+  "permit.decide-clash",
 ];
 const stopped = sql`json_extract(${ledger.body}, '$.answer.answer.stopped')`;
 const isAlarm = or(

@@ -3,6 +3,20 @@ import { kindRule } from "../kinds/kinds";
 import type { LogEntry, StopCause } from "../record/permitLog";
 import type { PermitCommand, PermitLife } from "../record/permitTypes";
 
+/**
+ * Acts after which work that went on stands, for what they say: every one of them is told of like a stop. Any other that is done
+ * under live work leaves it live.
+ */
+export const MAY_STOP: ReadonlySet<PermitCommand["type"]> = new Set<PermitCommand["type"]>([
+  "stop",
+  "read",
+  "enter paper reading",
+  "end ventilation",
+  "report fire",
+  "audit",
+  "decide clash",
+]);
+
 /** Work stops, and whoever is inside a space comes out. */
 export function stopped(
   permit: PermitLife,

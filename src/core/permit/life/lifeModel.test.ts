@@ -16,7 +16,17 @@ import {
 } from "../../../../tests/support/permits";
 import { inside } from "../people/entries";
 import { asAt, checkPermit, decidePermit, stillOut } from "./permitLife";
-import { copiesOf, entriesOf, lastOf, putInOf, signedBy } from "../record/permitLog";
+import {
+  AUDIT_LOOKS,
+  copiesOf,
+  entriesOf,
+  lastOf,
+  putInOf,
+  signedBy,
+  type AuditFinding,
+  type LogEntry,
+} from "../record/permitLog";
+import { MAY_STOP } from "../acts/stopped";
 import { peopleOn, PERMIT_STATES, type PermitAct, type PermitFacts, type PermitLife } from "../record/permitTypes";
 import { onPost } from "../people/posts";
 import { profileOf } from "../../requirement/profiles";
@@ -89,6 +99,10 @@ function anyAct({ what, who }: Doing, permit: PermitLife): [string, PermitAct] {
       pairs: [{ from: idOf("hal"), to: idOf("hob"), lock: `L-${what % 4}` }],
     },
     { type: "tick", ask: "floor", words: "" },
+    { type: "report fire", where: "the floor", what: "a rag", out: "stamped on" },
+    { type: "note refusal", who: "a rigger", what: "sign on", words: "No time." },
+    { type: "audit", found: found(what % 7 === 0 ? "not as written" : "as written"), words: "Seen." },
+    { type: "decide clash", clash: CLASH.id, decision: what % 2 ? "wait" : "go on", reason: "said by radio" },
   ];
   return [person, acts[what % acts.length]!];
 }
@@ -115,6 +129,7 @@ function sensibleAct(doing: Doing, permit: PermitLife, facts: PermitFacts, now_m
     }
   };
   if (hand) add("cora", { type: "tick", ask: hand.id, words: "" });
+  if (has("clashes")) add("cora", { type: "decide clash", clash: CLASH.id, decision: "go on", reason: "a screen" });
   if (has("approval")) add("ana", { type: "approve", words: "as written" });
   if (has("purge")) {
     add("gil", { type: "begin purge" });
@@ -138,6 +153,11 @@ function sensibleAct(doing: Doing, permit: PermitLife, facts: PermitFacts, now_m
       add("hal", { type: "accept" });
       break;
     case "live": {
+      // Somebody comes by and looks; what they find, or what is decided of other work, stops it.
+      if (doing.wait % 5 === 0 && doing.who % 2 === 0) {
+        add("ana", { type: "audit", found: found("not as written"), words: "Seen." });
+        add("cora", { type: "decide clash", clash: CLASH.id, decision: "wait", reason: "said by radio" });
+      }
       for (const name of ["hal", "wim", "will"]) {
         add(name, { type: "sign on", lock: `L-${name}`, answer: "P-7" });
         add(watcher[0]!, { type: "go in", person: idOf(name) });
@@ -182,6 +202,25 @@ function sensibleAct(doing: Doing, permit: PermitLife, facts: PermitFacts, now_m
   }
   return acts[doing.what % acts.length]!;
 }
+
+/** A clash with other work that was decided there: both go on, until this permit is said to wait. */
+const CLASH: PermitFacts["clashes"][number] = {
+  id: "c",
+  kind: "same place",
+  with: "P-2",
+  words: "P-2 is at the same place.",
+};
+const GO_ON: LogEntry = {
+  type: "clash decided",
+  clash: CLASH.id,
+  words: CLASH.words,
+  decision: "go on",
+  reason: "a screen stands",
+  at_ms: 0,
+  by: idOf("isa"),
+};
+const found = (finding: AuditFinding) =>
+  Object.fromEntries(AUDIT_LOOKS.map((look) => [look, finding])) as Record<(typeof AUDIT_LOOKS)[number], AuditFinding>;
 
 /** What must be true, said again and apart from the code that keeps it. */
 function expectSafe(permit: PermitLife, facts: PermitFacts, now_ms: number): void {
@@ -279,6 +318,8 @@ test("over any sequence of acts, waits and upsets a permit keeps its promises, a
         facts = {
           ...facts,
           muster: one.upset === 2 ? "M-0001" : null,
+          clashes: one.wait % 5 === 0 ? [CLASH] : [],
+          decidedElsewhere: [GO_ON],
           isolations: [isolationNow(sick ? NOT_HELD[one.wait % NOT_HELD.length]! : null)],
           detectors:
             one.upset === 1
@@ -301,6 +342,12 @@ test("over any sequence of acts, waits and upsets a permit keeps its promises, a
         const hung = new Set(peopleOn(permit).map(({ lock }) => lock));
         const known = { ...facts, lockHangs: (lock: string) => (hung.has(lock) ? "on the box" : undefined) };
         const decided = decidePermit(permit, command(name, now_ms, act), known);
+        // Whatever stops work that went on is told of: by itself, or as what it was. A break is nobody's alarm.
+        const stops = decided.ok && permit.state === "live" && decided.value.state === "suspended";
+        if (stops && act.type !== "begin break") {
+          expect([...MAY_STOP]).toContain(act.type);
+          reached.add(`stopped by ${act.type}`);
+        }
         if (decided.ok) permit = decided.value;
         reached.add(permit.state);
         if (permit.log.some(({ type }) => type === "extended")) reached.add("extended");
@@ -310,5 +357,8 @@ test("over any sequence of acts, waits and upsets a permit keeps its promises, a
     }),
     { ...propertyRuns(80), endOnFailure: true },
   );
-  expect([...reached].sort()).toEqual([...PERMIT_STATES, "extended"].sort());
+  const stoppedBy = [...reached].filter((one) => one.startsWith("stopped by "));
+  expect([...reached].filter((one) => !stoppedBy.includes(one)).sort()).toEqual([...PERMIT_STATES, "extended"].sort());
+  for (const type of ["stop", "report fire", "audit", "decide clash"])
+    expect(stoppedBy).toContain(`stopped by ${type}`);
 });
