@@ -109,7 +109,9 @@ test("a fire is reported from the phone without a PIN, and stops the work; a ref
   expect((await post(nils, "permit.enter-paper-reading", paper)).body).toMatchObject({ ok: true });
   await nils.goto("/permits/P-0002");
   await nils.getByText(/^Log: /).click();
-  await expect(nils.getByRole("list", { name: "Log", exact: true })).toContainText("typed in late and counted for nothing");
+  await expect(nils.getByRole("list", { name: "Log", exact: true })).toContainText(
+    "typed in late and counted for nothing",
+  );
   await nils.goto("/ledger");
   await expect(nils.getByText(/typed in from paper what Nils Harrow read at the frame/)).toBeVisible();
 });

@@ -42,6 +42,14 @@ describe("barriers and signs", () => {
     expect(kinds(stepsAt(line(HARMLESS), { place: "T", how: ["open"] }))).not.toContain("bar off");
     expect(kinds(stepsAt(line(ACID), { place: "T", how: ["touch"] }))).not.toContain("bar off");
   });
+  test("are not asked round a motor that is opened: nothing flows there, whatever nobody wrote down", () => {
+    const motor = new SmallPlant()
+      .source("NET", "power")
+      .device("Q", "power")
+      .item("M", "motor", { voltage_V: 400 })
+      .line("power", "NET", "Q", "M");
+    expect(kinds(stepsAt(motor, { place: "M", how: ["open"] }))).not.toContain("bar off");
+  });
   test("stand where a weight hangs that may come down, and at high voltage", () => {
     const hung = line(HARMLESS).item("HO", "hoist", {
       source: [{ carrier: "gravity", feeding: false, stored: { form: "raised mass", mass_kg: 300, height_m: 2 } }],

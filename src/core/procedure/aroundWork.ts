@@ -22,10 +22,12 @@ export function facesToBarOff(
     faces.flatMap(({ place, how }) => (how.some((one) => one === "open" || one === "enter") ? [place] : [])),
   );
   const harms = (source: string) => isHarmful(profile, item(itemTagOf(graph, source)).contents);
-  const comesOut = (face: string) =>
-    opened.has(face) &&
-    (harms(face) ||
-      plan.routes.some((route) => route.face === face && familyOf(route.carrier) === "flow" && harms(route.source)));
+  const comesOut = (face: string) => {
+    const flows = plan.routes.filter((route) => route.face === face && familyOf(route.carrier) === "flow");
+    // What nothing flows to and holds nothing, a motor say, is opened and nothing comes out.
+    const mayHold = flows.length > 0 || isVessel(item(itemTagOf(graph, face)).kind);
+    return opened.has(face) && ((mayHold && harms(face)) || flows.some(({ source }) => harms(source)));
+  };
   const hangs = (face: string) => plan.stored.some((row) => row.face === face && row.carrier === "gravity");
   const all = [...new Set(faces.map(({ place }) => place))];
   return all.filter((face) => comesOut(face) || hangs(face) || earthed.includes(face));

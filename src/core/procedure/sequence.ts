@@ -87,6 +87,21 @@ export function stepsOf(
           }),
         ];
 
+  const earthed = facesToEarth(list, faces);
+  const barred = facesToBarOff(list, faces, earthed);
+  const barriers =
+    barred.length === 0
+      ? []
+      : [
+          add({
+            phase: "isolate",
+            kind: "bar off",
+            subject: barred.join(", "),
+            words: `Bar off round ${barred.join(", ")}, with a sign on every side that people come from: what is done here, and whom to ask.`,
+            competence: null,
+            after: [tell],
+          }),
+        ];
   const stored = storedToRelease(plan, graph);
   const releases = (kind: ReleaseKind, after: readonly string[], of: (source: string) => boolean = () => true) =>
     stored
@@ -130,21 +145,6 @@ export function stepsOf(
   }
   const beforeBlinds = [...drives, ...locks];
 
-  const earthed = facesToEarth(list, faces);
-  const barred = facesToBarOff(list, faces, earthed);
-  const barriers =
-    barred.length === 0
-      ? []
-      : [
-          add({
-            phase: "isolate",
-            kind: "bar off",
-            subject: barred.join(", "),
-            words: `Bar off round ${barred.join(", ")}, with a sign on every side that people come from: what is done here, and whom to ask.`,
-            competence: null,
-            after: [tell],
-          }),
-        ];
   const beforeBleeds = [...(beforeBlinds.length > 0 ? beforeBlinds : begun), ...restrained, ...barriers];
   const vessels = vesselWork(plan, graph, faces);
   const ofVessel = (source: string) => vessels.some(({ face }) => face === source);

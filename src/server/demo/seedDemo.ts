@@ -189,7 +189,7 @@ export async function seedDemo(db: Db, demoFolder: string, headFile: string, now
     school: "work",
     plantRevision: revision,
   });
-  await walk(String(agitated.isolation), 5);
+  await walk(String(agitated.isolation), 6);
 
   // The job of the tour: asked for, and everything still to do.
   await ask(
