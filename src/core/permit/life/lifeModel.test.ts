@@ -154,9 +154,9 @@ function sensibleAct(doing: Doing, permit: PermitLife, facts: PermitFacts, now_m
       break;
     case "live": {
       // Somebody comes by and looks; what they find, or what is decided of other work, stops it.
-      if (doing.wait % 5 === 0 && doing.who % 2 === 0) {
-        add("ana", { type: "audit", found: found("not as written"), words: "Seen." });
-        add("cora", { type: "decide clash", clash: CLASH.id, decision: "wait", reason: "said by radio" });
+      if (doing.wait % 61 === 0) return ["ana", { type: "audit", found: found("not as written"), words: "Seen." }];
+      if (doing.wait % 55 === 0) {
+        return ["cora", { type: "decide clash", clash: CLASH.id, decision: "wait", reason: "said by radio" }];
       }
       for (const name of ["hal", "wim", "will"]) {
         add(name, { type: "sign on", lock: `L-${name}`, answer: "P-7" });
