@@ -2,8 +2,7 @@ import type { Job } from "../request/jobFile";
 import { familyOf } from "../requirement/grades";
 import { profileOf } from "../requirement/profiles";
 import { isHarmful } from "../requirement/requiredGrade";
-import { isTransformer, isVessel } from "../plant/kinds";
-import type { Carrier } from "../plant/carriers";
+import { isVessel } from "../plant/kinds";
 import { itemTagOf, type StepList } from "./steps";
 
 /**
@@ -42,31 +41,4 @@ export function facesToPosition({ graph, item }: StepList, faces: Job["faces"]):
       ),
     ),
   ];
-}
-
-/** What moves or starts only by something else: a line, a vessel, a conductor. Anything else may start. */
-const STILL: ReadonlySet<string> = new Set([
-  "header",
-  "junction",
-  "tee",
-  "pipe",
-  "busbar",
-  "incomer",
-  "exchanger",
-  "jacket",
-  "coil",
-  "sump",
-  "sewer",
-  "flare",
-  "stack",
-]);
-const MOVES: ReadonlySet<Carrier> = new Set(["shaft", "gravity", "control", "hydraulic", "pneumatic", "bulk"]);
-
-/** Nothing at these faces can be started: no button of theirs, and nothing comes to them that would turn or lower them. */
-export function startsNothing({ plan, graph, item, faces }: StepList): boolean {
-  return faces.every((face) => {
-    const { kind } = item(itemTagOf(graph, face));
-    const isStill = STILL.has(kind) || isVessel(kind) || isTransformer(kind);
-    return isStill && !plan.waysIn.some((way) => way.face === face && MOVES.has(way.carrier));
-  });
 }

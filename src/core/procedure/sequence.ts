@@ -8,10 +8,11 @@ import type { StandIn } from "../plan/deviations";
 import type { Plan, Point } from "../plan/plan";
 import { LOSS_KINDS } from "../losses/alsoStops";
 import { LOSS_CLAUSES } from "../words/en/losses";
-import { facesToBarOff, facesToPosition, startsNothing } from "./aroundWork";
+import { facesToBarOff, facesToPosition } from "./aroundWork";
 import { addProofs } from "./proofSteps";
 import { addRestoreSteps } from "./restoreSteps";
 import { coolAndDrain, emptyAndClean, vesselWork } from "./emptying";
+import { howToTry } from "./tryStart";
 import { releaseKind, releaseWords, storedToRelease, type ReleaseKind } from "./storedSteps";
 import {
   competenceFor,
@@ -245,17 +246,16 @@ export function stepsOf(
       after: ready,
     }),
   );
-  const isStill = startsNothing(list);
+  const trying = howToTry(list, proofsOf(["control"]).length > 0);
   const tried = add({
     phase: "isolate",
     kind: "try start",
     subject: all,
-    words: isStill ? tryHandles(all) : tryWords(all, proofsOf(["control"]).length > 0),
+    words: trying.words,
     competence: null,
     // With nothing to lock or prove it still waits for whoever was told.
     after: [...begun, ...calm, ...stoodIn, ...ready, ...tested],
-    ways:
-      isStill && plan.points.length > 0 ? plan.points.map(({ device }) => `the handle of ${device}`) : WAYS_OF_STARTING,
+    ways: trying.ways,
   });
   add({
     phase: "isolate",
@@ -301,8 +301,6 @@ function lossesInWords({ goesDark, alsoStops }: Plan): string[] {
   ];
 }
 
-/** Each is tried: a start blocked at one desk may be open at another. */
-const WAYS_OF_STARTING = ["at the machine", "from the control room", "by an automatic or interlocked start"] as const;
 /** What stays in place until the return: pins, blocks, chocks. */
 const RESTRAINED: ReadonlySet<StepKind> = new Set<StepKind>(["restrain", "run down"]);
 
@@ -386,18 +384,6 @@ function facesToEarth({ plan, graph, item }: StepList, faces: Job["faces"]): str
     const { voltage_V } = item(itemTagOf(graph, face));
     return powered && (voltage_V === undefined || voltage_V > EARTH_ABOVE_V);
   });
-}
-
-function tryWords(all: string, hasInterlock: boolean): string {
-  const doubt = hasInterlock
-    ? " Where an interlock already blocks the start this proves nothing: the proof counts."
-    : "";
-  return `Try every way of starting ${all}. Nothing must move. Leave the controls off.${doubt}`;
-}
-
-/** What has no start is tried at what holds it. */
-function tryHandles(all: string): string {
-  return `Nothing at ${all} starts by itself. Try to move every locked point by its own handle, past its lock. None moves.`;
 }
 
 /** Bleeds that are linked straight to the work: the nearest place where a person can see that nothing comes. */
