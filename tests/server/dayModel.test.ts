@@ -20,8 +20,9 @@ jest.setTimeout(86_400_000);
  * Eighteen people and six jobs that share points, on a real database, through the one door that every act comes in by: requests,
  * plans, walks, permits, registers that come while people work, swaps, tests, deviations, proofs that fail, drafts changed,
  * shifts handed over, clocks set. Sequences are short and many, and each begins where a day like it stood: nothing begun, the
- * morning, noon, the evening; what is played is played where there is something of the kind. After every act the promises are asked (support/day/checked); at the end of a sequence the ledger,
- * played again on a database that stood where it began, gives the same state and the same last hash.
+ * morning, noon, the evening; what is played is played where there is something of the kind. After every act the promises are
+ * asked (support/day/checked); at the end of a sequence the ledger, played again on a database that stood where it began, gives
+ * the same state and the same last hash.
  */
 const { numRuns, seed } = propertyRuns(300);
 const IS_LONG = numRuns >= 3000;
@@ -126,7 +127,7 @@ const SELDOM = [
 ];
 
 /** How far the day is when a sequence begins, in rounds of what came next. */
-const STANDS = [0, 20, 36, 48, 60, 75, 90];
+const STANDS = [0, 16, 22, 24, 36, 48, 75, 80, 90];
 type Start = Readonly<{ folder: string; clock_ms: number }>;
 const starts: Start[] = [];
 

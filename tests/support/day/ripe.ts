@@ -28,7 +28,8 @@ const RIPE: Readonly<Record<string, Ripe>> = {
   "approved and begun": isPlanned,
   "something that runs for a time": (site, standing) =>
     stepsOf(site, standing).some(({ kind, done, begun }) => BEGUN.has(kind) && !done && !begun),
-  "a job withdrawn": isPlanned,
+  // Asked for first where nothing is.
+  "a job withdrawn": (_, { found }) => found === null || found.isolation === null,
   "a permit brought on": inState("draft", "checked", "authorised", "issued"),
   "a permit brought to its end": inState("live", "run out", "watching", "work done"),
   "a proof that fails": proved,
@@ -81,18 +82,20 @@ export function ripePermits(site: TestSite, what: string, standing: Standing): r
 export const OFTEN: Readonly<Record<string, number>> = {
   "a draft sent back, changed or cancelled": 10,
   "a step that cannot be done": 4,
-  "a proof that fails": 4,
+  "a proof that fails": 6,
   "a point swapped": 4,
   "gone on by anybody": 4,
   "seen again by the new shift": 4,
   "locks read again": 4,
-  "a job withdrawn": 4,
+  "a job withdrawn": 8,
   "something that runs for a time": 10,
-  "a permit brought on": 4,
+  "a permit brought on": 8,
   "approved and begun": 10,
   "a temporary de-isolation": 4,
   "work stopped": 4,
   "a lock off the box": 4,
   "planned anew": 4,
   "one for another": 4,
+  "an audit on the spot": 4,
+  "somebody would not sign": 2,
 };

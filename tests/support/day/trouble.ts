@@ -169,8 +169,11 @@ export const TROUBLES: Readonly<Record<string, Trouble>> = {
     }),
   "a job asked for otherwise": (play, { slot, n }, { found, holder }) =>
     play.act(holder, "job.change", { job: found?.job ?? NONE, ...asked(play.site, one(SLOTS, n % 4 ? slot : n), n) }),
-  "a job withdrawn": (play, { who }, { found, holder }) =>
-    play.act(one([holder, "cora"], who), "job.withdraw", { job: found?.job ?? NONE, words: "Not wanted any more." }),
+  "a job withdrawn": async (play, pick, { found, holder }) => {
+    if (found === null) await goOn(play, pick);
+    const job = jobAt(play.site, SLOTS[pick.slot]!.place)?.job ?? NONE;
+    return play.act(one([holder, "cora"], pick.who), "job.withdraw", { job, words: "Not wanted any more." });
+  },
   "another crew": (play, { n }, { found, holder }) =>
     play.act(holder, "job.crew", { job: found?.job ?? NONE, crew: WORKERS.filter((_, i) => i !== n) }),
   "a draft sent back, changed or cancelled": async (play, { who, n }, { permit, holder }) => {
