@@ -1,6 +1,8 @@
+import { eq } from "drizzle-orm";
 import { z } from "zod";
 import { numberText } from "../../core/gear/gearNumber";
 import type { PersonId } from "../../core/people/roles";
+import { people } from "../db/schema";
 import { enterLock } from "../gear/gearStore";
 import { loadBox } from "./boxStore";
 import { defineAct, type ActContext, type ActOutcome } from "../act/act";
@@ -23,10 +25,14 @@ export const hangOnBox = defineAct({
     person: z.string().optional(),
   }),
   run: (context, input) => {
+    const { tx } = context;
     const person = (input.role === "department" && input.person ? input.person : context.person.id) as PersonId;
+    if (tx.select({ id: people.id }).from(people).where(eq(people.id, person)).get() === undefined) {
+      return { ok: false, subject: input.box, refusal: { code: "unknown", what: "person", name: person } };
+    }
     const at = { by: context.person.id, at_ms: context.now_ms };
     const outcome = changeBox(context, input.box, { ...at, type: "hang", role: input.role, person, lock: input.lock });
-    if (outcome.ok) enterLock(context.tx, input.lock, input.role === "coordinator" ? person : null);
+    if (outcome.ok) enterLock(tx, input.lock, input.role === "coordinator" ? person : null);
     return outcome;
   },
 });

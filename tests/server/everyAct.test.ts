@@ -1,0 +1,95 @@
+import { ROLES, type Role } from "../../src/core/people/roles";
+import type { Act } from "../../src/server/act/act";
+import { ACTS } from "../../src/server/acts/acts";
+import { failedAttempts } from "../../src/server/db/schema";
+import { verifyLedger } from "../../src/server/ledger/verify";
+import { ownPin } from "../../src/server/people/attempts";
+import { ATTACK_MS, IS_ATTACK } from "../support/attack";
+import { demoSite, namesOn } from "../support/demoSite";
+import type { Known } from "../support/soundInput";
+import { stateOf } from "../support/replay";
+import { someSoundInputs } from "../support/soundInput";
+import { PIN, type TestSite } from "../support/testSite";
+
+/**
+ * Every act by somebody of every role, with the right PIN, a wrong one, none, and the right one of somebody who is shut out:
+ * who may not is refused before anything of it is read, who did not sign is refused by name, and neither changes anything.
+ */
+jest.setTimeout(ATTACK_MS);
+
+const PINS = ["right", "wrong", "none", "shut out"] as const;
+type Pins = (typeof PINS)[number];
+const INPUTS = IS_ATTACK ? 5 : 1;
+
+let site: TestSite;
+/** The demo's people and things: those who act here keep the secrets that they have. */
+let known: Known;
+const holder = globalThis as { heavyLanternDatabase?: unknown };
+beforeAll(async () => {
+  site = await demoSite();
+  holder.heavyLanternDatabase = site.db;
+  known = namesOn(site);
+  await site.add(...ROLES.map((role) => ({ signIn: role, roles: [role] })), { signIn: "nobody", roles: [] });
+});
+afterAll(() => {
+  delete holder.heavyLanternDatabase;
+  site.close();
+});
+
+/** What somebody is answered who signs so. */
+async function tried(who: string, act: Act, input: unknown, pins: Pins): Promise<string> {
+  const { db } = site;
+  db.delete(failedAttempts).run();
+  if (pins === "shut out") {
+    const { subject } = ownPin(who)[0]!;
+    const tries = Array.from({ length: 5 }, () => ({ subject, at: site.clock_ms }));
+    db.insert(failedAttempts).values(tries).run();
+  }
+  const pin = { right: PIN, "shut out": PIN, wrong: "1357", none: "" }[pins];
+  const answer = await site.act(who, act.type, input, { pin });
+  return answer.ok ? "done" : answer.code;
+}
+const mayNot = ({ roles }: Act, role: Role | "nobody") => roles.length > 0 && !roles.some((one) => one === role);
+/** Of the acts that anybody may try, somebody of one role stands for all of them in the usual run. */
+const allowed = (act: Act): readonly (Role | "nobody")[] =>
+  act.roles.length > 0 ? act.roles : IS_ATTACK ? [...ROLES, "nobody"] : ["worker", "nobody"];
+
+test.each([...ACTS.values()].map((act) => [act.type, act] as const))("%s", async (_, act) => {
+  const made = someSoundInputs(act, { known, most: INPUTS });
+  const inputs = act.type === "person.own-pin" ? made.map(() => ({ next: PIN })) : made;
+  expect(inputs).toHaveLength(INPUTS);
+  const before = stateOf(site.db);
+  const wrong: unknown[] = [];
+  const expected = async (who: Role | "nobody", pins: Pins, input: unknown, code: string) => {
+    const said = await tried(who, act, input, pins);
+    if (said !== code) wrong.push({ who, pins, said, code });
+  };
+  for (const input of inputs) {
+    for (const who of [...ROLES, "nobody"] as const) {
+      if (!mayNot(act, who)) continue;
+      for (const pins of PINS) await expected(who, pins, input, "not yours to do");
+    }
+    if (act.pin) {
+      for (const who of allowed(act)) {
+        await expected(who, "wrong", input, "wrong pin");
+        await expected(who, "none", input, "pin missing");
+        await expected(who, "shut out", input, "wrong pin");
+      }
+    }
+  }
+  expect(wrong).toEqual([]);
+  expect(stateOf(site.db)).toEqual(before);
+  // Signed as it should be, and where nothing is to be signed however it comes, it is judged on what it asks: an answer, no fault.
+  const unsigned = ["pin missing", "bad input", ...(act.signers ? [] : ["wrong pin"])];
+  for (const input of inputs) {
+    for (const who of allowed(act)) {
+      for (const pins of act.pin ? (["right"] as const) : PINS) {
+        expect(unsigned).not.toContain(await tried(who, act, input, pins));
+      }
+    }
+  }
+});
+
+test("the record of all that is whole", () => {
+  expect(verifyLedger(site.db.$client, site.headFile)).toMatchObject({ ok: true, stateKnown: true });
+});
