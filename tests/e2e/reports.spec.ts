@@ -112,6 +112,7 @@ test("a fire is reported from the phone without a PIN, and stops the work; a ref
   await expect(nils.getByRole("list", { name: "Log", exact: true })).toContainText(
     "typed in late and counted for nothing",
   );
+  // Their own row: of others they read nothing there.
   await nils.goto("/ledger");
   await expect(nils.getByText(/typed in from paper what Nils Harrow read at the frame/)).toBeVisible();
 });

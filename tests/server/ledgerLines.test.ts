@@ -2,7 +2,7 @@ import { spawnSync } from "node:child_process";
 import { writeFileSync } from "node:fs";
 import { join } from "node:path";
 import { ledger } from "../../src/server/db/schema";
-import { ledgerLines, mayTakeLedger } from "../../src/server/ledger/ledgerLines";
+import { ledgerLines } from "../../src/server/ledger/ledgerLines";
 import { TestSite } from "../support/testSite";
 import { openTwoJobs } from "../support/twoJobs";
 
@@ -69,10 +69,4 @@ test("what is written while it is taken out is not in it, and it is whole all th
   for (const piece of taking) taken += piece;
   expect(verified(taken).code).toBe(0);
   expect(taken.trimEnd().split("\n")).toHaveLength(lines().length);
-});
-
-test("coordinators and approvers take it out, nobody else", () => {
-  expect(mayTakeLedger({ roles: ["coordinator"] })).toBe(true);
-  expect(mayTakeLedger({ roles: ["approver", "worker"] })).toBe(true);
-  expect(mayTakeLedger({ roles: ["issuer", "holder", "isolator", "worker", "operator"] })).toBe(false);
 });

@@ -47,10 +47,11 @@ test("all of a register is in it, as it stands at the moment", () => {
   expect(rowsOf("locks")).toHaveLength(hanging.length);
 });
 
-test("the list of people is for coordinators; the others are for whoever is signed in", () => {
-  expect(mayTakeOut("people", { roles: ["issuer"] })).toBe(false);
-  expect(mayTakeOut("people", { roles: ["coordinator"] })).toBe(true);
-  expect(LISTS.filter((list) => !mayTakeOut(list, { roles: [] }))).toEqual(["people"]);
+test("the list of people is for coordinators; the others are for the site's own people", () => {
+  expect(mayTakeOut("people", { roles: ["issuer"], firm: "" })).toBe(false);
+  expect(mayTakeOut("people", { roles: ["coordinator"], firm: "" })).toBe(true);
+  expect(LISTS.filter((list) => !mayTakeOut(list, { roles: [], firm: "" }))).toEqual(["people"]);
+  expect(LISTS.filter((list) => mayTakeOut(list, { roles: ["coordinator"], firm: "Another firm" }))).toEqual([]);
 });
 
 test("as a workbook it is one that opens, with its words as words", async () => {

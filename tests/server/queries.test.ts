@@ -64,7 +64,7 @@ const PAGES: Readonly<Record<string, () => unknown>> = {
   "register of gear": () => [gearRegister(now_ms), openJobNumbers()],
   "register of plant": () => [searchRegister("pump", 1), revisions()],
   store: () => storeLines(),
-  ledger: () => ledgerPage("", 1),
+  ledger: () => ledgerPage("", 1, null),
   handover: () => shiftState(now_ms),
   "a look of the clock": () => settleAll(now_ms, db, join(folder, "head.json")),
 };

@@ -1,11 +1,13 @@
 import type { Metadata } from "next";
 import Link from "next/link";
 import type { ReactNode } from "react";
+import { mayRead } from "@/core/people/mayRead";
 import { duration } from "@/core/units/format";
 import { database } from "@/server/db/database";
 import { siteFigures } from "@/server/figures/siteFigures";
 import { requirePerson } from "@/server/people/session";
 import { requestTime_ms, siteTimeZone } from "@/server/runtime/siteTime";
+import { NotToRead } from "@/ui/people/NotToRead";
 import { Bars } from "@/ui/figures/Bars";
 import { SpreadLine } from "@/ui/figures/SpreadLine";
 import { dayAndClock } from "@/ui/text/when";
@@ -17,7 +19,8 @@ const DAY_MS = 86_400_000;
 
 /** What the record says of a time that is over: what ran late, failed, was missed or stopped, and how long things took. */
 export default async function FiguresPage({ searchParams }: { searchParams: Promise<{ days?: string }> }) {
-  await requirePerson();
+  const person = await requirePerson();
+  if (!mayRead("figures", person)) return <NotToRead what="figures" head="Figures" />;
   const days = daysOf((await searchParams).days);
   const now = requestTime_ms();
   const from = now - days * DAY_MS;

@@ -1,7 +1,8 @@
 import type { Metadata } from "next";
 import Link from "next/link";
+import { mayRead } from "@/core/people/mayRead";
+import { whoReads } from "@/core/words/en/reading";
 import { actWords } from "@/server/acts/acts";
-import { mayTakeLedger } from "@/server/ledger/ledgerLines";
 import { ledgerPage, LEDGER_PAGE } from "@/server/ledger/ledgerPage";
 import { requirePerson } from "@/server/people/session";
 import { siteTimeZone } from "@/server/runtime/siteTime";
@@ -18,7 +19,8 @@ export default async function LedgerPage({
   const person = await requirePerson();
   const { find = "", page: asked } = await searchParams;
   const page = Math.max(1, Math.floor(Number(asked)) || 1);
-  const { rows, found, head } = ledgerPage(find, page);
+  const readsAll = mayRead("record", person);
+  const { rows, found, head } = ledgerPage(find, page, readsAll ? null : person.id);
   const pages = Math.max(1, Math.ceil(found / LEDGER_PAGE));
   const timeZone = siteTimeZone();
   const pageLink = (to: number) => `/ledger?${new URLSearchParams({ find, page: String(to) }).toString()}`;
@@ -26,15 +28,23 @@ export default async function LedgerPage({
     <div className="px-4 py-4 md:px-5">
       <div className="flex flex-wrap items-baseline gap-x-6">
         <h1 className="text-2xl font-semibold tracking-tight">Ledger</h1>
-        <Link href="/figures" className="link inline-flex min-h-11 items-center">
-          Figures of it
-        </Link>
+        {mayRead("figures", person) && (
+          <Link href="/figures" className="link inline-flex min-h-11 items-center">
+            Figures of it
+          </Link>
+        )}
       </div>
+      {!readsAll && (
+        <p className="mb-2 max-w-prose">
+          <strong className="font-semibold">Here is what you did yourself.</strong> {whoReads("record")} What happened
+          to a permit, an isolation or a lock stands on its own page.
+        </p>
+      )}
       <p className="mb-6 max-w-prose">
         Every act and every refusal, never changed. <span className="num">{head.seq}</span> rows; each carries the hash
         of the one before, the last is <span className="tag break-all whitespace-normal">{head.hash.slice(0, 16)}</span>
         . <span className="tag">./lantern verify</span> compares it with all that it speaks of.
-        {mayTakeLedger(person) && (
+        {mayRead("whole record as a file", person) && (
           <>
             {" "}
             <a href="/ledger/lines" download className="link">
@@ -60,7 +70,13 @@ export default async function LedgerPage({
         </button>
       </form>
       {rows.length === 0 ? (
-        <p>{find ? `Nothing in the ledger matches “${find}”.` : "The ledger is empty: nothing has been done yet."}</p>
+        <p>
+          {find
+            ? `Nothing in the ledger matches “${find}”${readsAll ? "" : " of what you did"}.`
+            : readsAll
+              ? "The ledger is empty: nothing has been done yet."
+              : "You have done nothing yet."}
+        </p>
       ) : (
         <table aria-label="Ledger rows" className="w-full max-w-6xl">
           <thead className="text-left text-sm">

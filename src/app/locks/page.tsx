@@ -1,6 +1,7 @@
 import type { Metadata } from "next";
 import Link from "next/link";
 import { boxesInUse, lockAnswer } from "@/server/box/boxView";
+import { mayRead } from "@/core/people/mayRead";
 import { requirePerson } from "@/server/people/session";
 import { siteTimeZone } from "@/server/runtime/siteTime";
 import { TakeOut } from "@/ui/text/TakeOut";
@@ -12,7 +13,7 @@ type Params = { searchParams: Promise<{ lock?: string | string[] }> };
 
 /** Whose lock is where, why, since when, and what would happen if it came off. */
 export default async function LocksPage({ searchParams }: Params) {
-  await requirePerson();
+  const person = await requirePerson();
   const { lock } = await searchParams;
   const asked = typeof lock === "string" ? lock.trim().slice(0, 60) : "";
   const answer = asked === "" ? null : lockAnswer(asked);
@@ -26,7 +27,7 @@ export default async function LocksPage({ searchParams }: Params) {
           <Link href="/locks/register" className="link">
             Register of locks, earths and instruments
           </Link>
-          <TakeOut list="locks" words="Take all that hang out as" />
+          <TakeOut reader={person} list="locks" words="Take all that hang out as" />
         </div>
         <form action="/locks" role="search" aria-label="Find a lock" className="mt-5 flex flex-wrap items-end gap-3">
           <label className="flex flex-col gap-1 text-sm">
@@ -77,7 +78,7 @@ export default async function LocksPage({ searchParams }: Params) {
               )}
               <Row label="Its story">
                 <Link className="link" href={`/ledger?find=${encodeURIComponent(answer.number)}`}>
-                  every act with it, in the ledger
+                  {mayRead("record", person) ? "every act with it" : "every act of yours with it"}, in the ledger
                 </Link>
               </Row>
             </dl>

@@ -1,5 +1,6 @@
 import type { Metadata } from "next";
 import Link from "next/link";
+import { mayRead } from "@/core/people/mayRead";
 import { accountsNow } from "@/server/acts/accounts";
 import { requirePerson } from "@/server/people/session";
 import { requestTime_ms, siteTime } from "@/server/runtime/siteTime";
@@ -11,15 +12,15 @@ export const metadata: Metadata = { title: "People" };
 /** Who may do what, for whom they work, who is shut out and who has left. Accounts are a coordinator's, and never their own. */
 export default async function PeoplePage() {
   const person = await requirePerson();
-  const mayKeep = person.roles.includes("coordinator");
-  const people = accountsNow(requestTime_ms());
+  const mayKeep = mayRead("accounts", person);
+  const people = accountsNow(requestTime_ms()).filter(({ active }) => active || mayKeep);
   const gone = people.filter(({ active }) => !active).length;
   return (
     <div className="px-4 py-4 md:px-5">
       <h1 className="text-2xl font-semibold tracking-tight">People</h1>
       <p className="mt-1 mb-4 opacity-85">
         <span className="num">{people.length - gone}</span> may sign in
-        {gone > 0 && (
+        {mayKeep && gone > 0 && (
           <>
             , <span className="num">{gone}</span> may not any more
           </>
@@ -31,7 +32,7 @@ export default async function PeoplePage() {
       </p>
       {mayKeep && (
         <div className="-mt-3 mb-4">
-          <TakeOut list="people" />
+          <TakeOut reader={person} list="people" />
         </div>
       )}
       <div className="grid items-start gap-x-12 gap-y-8 lg:grid-cols-[minmax(0,3fr)_minmax(0,2fr)]">
@@ -41,13 +42,15 @@ export default async function PeoplePage() {
               <div className="grid gap-x-4 sm:grid-cols-[14rem_1fr]">
                 <p>
                   <span className="font-medium">{one.name}</span>{" "}
-                  <span className="tag block text-sm opacity-85">{one.signIn}</span>
+                  {(mayKeep || one.id === person.id) && (
+                    <span className="tag block text-sm opacity-85">{one.signIn}</span>
+                  )}
                 </p>
                 <p className="text-sm">
                   {[...one.roles, ...one.competences.map((competence) => `${competence} isolations`)].join(", ")}
                   {one.firm && <span className="block">{one.firm}</span>}
                   {!one.active && <strong className="block">Signs in no more</strong>}
-                  {one.shutUntil_ms !== null && (
+                  {mayKeep && one.shutUntil_ms !== null && (
                     <strong className="block">Shut out by wrong tries until {siteTime(one.shutUntil_ms)}</strong>
                   )}
                 </p>

@@ -14,7 +14,7 @@ export const metadata: Metadata = { title: "Permits" };
 type Query = { searchParams: Promise<{ kind?: string; state?: string; find?: string; page?: string }> };
 
 export default async function PermitsPage({ searchParams }: Query) {
-  await requirePerson();
+  const person = await requirePerson();
   const { kind = "", state = "open", find = "", page: asked } = await searchParams;
   const page = Math.max(1, Math.floor(Number(asked)) || 1);
   const timeZone = siteTimeZone();
@@ -32,8 +32,8 @@ export default async function PermitsPage({ searchParams }: Query) {
           <span className="num">{found}</span> found
         </p>
         <div className="ml-auto flex flex-wrap gap-x-6">
-          <TakeOut list="permits" words="Take all permits out as" />
-          <TakeOut list="jobs" words="all jobs as" />
+          <TakeOut reader={person} list="permits" words="Take all permits out as" />
+          <TakeOut reader={person} list="jobs" words="all jobs as" />
         </div>
       </div>
       <form role="search" action="/permits" className="mb-6 flex flex-wrap items-end gap-3">

@@ -1,5 +1,6 @@
 import type { Metadata } from "next";
 import Link from "next/link";
+import { mayRead } from "@/core/people/mayRead";
 import { PAGE_SIZE, revisions, searchRegister, siteBlocks } from "@/server/plant/register";
 import { requirePerson } from "@/server/people/session";
 import { siteTimeZone } from "@/server/runtime/siteTime";
@@ -50,16 +51,22 @@ export default async function PlantPage({ searchParams }: { searchParams: Promis
         <p className="mb-6 opacity-85">
           Revision <span className="num">{latest.revision}</span>: <span className="num">{latest.items}</span> items,{" "}
           <span className="num">{latest.links}</span> links, imported by {latest.by} on{" "}
-          {dayAndClock(latest.at, timeZone)}. Take it out as{" "}
-          {TAKEN_OUT.map(([file, words], i) => (
-            <span key={file}>
-              {i > 0 && (i === TAKEN_OUT.length - 1 ? " or " : ", ")}
-              <a href={`/plant/export/${file}`} download className="link">
-                {words}
-              </a>
-            </span>
-          ))}
-          .
+          {dayAndClock(latest.at, timeZone)}.
+          {mayRead("files", person) && (
+            <>
+              {" "}
+              Take it out as{" "}
+              {TAKEN_OUT.map(([file, words], i) => (
+                <span key={file}>
+                  {i > 0 && (i === TAKEN_OUT.length - 1 ? " or " : ", ")}
+                  <a href={`/plant/export/${file}`} download className="link">
+                    {words}
+                  </a>
+                </span>
+              ))}
+              .
+            </>
+          )}
         </p>
       ) : (
         <p className="mb-6">No register was imported yet.</p>

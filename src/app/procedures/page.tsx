@@ -11,7 +11,7 @@ export const metadata: Metadata = { title: "Procedures" };
 
 /** The library of isolation procedures: what may be requested by, until when, and what waits for a signature. */
 export default async function ProceduresPage() {
-  await requirePerson();
+  const person = await requirePerson();
   const all = procedureViews(requestTime_ms());
   const timeZone = siteTimeZone();
   return (
@@ -22,7 +22,7 @@ export default async function ProceduresPage() {
         by two people, inspected once a year, and judged anew on today&apos;s plant whenever it is used.
       </p>
       <div className="-mt-2 mb-4">
-        <TakeOut list="procedures" />
+        <TakeOut reader={person} list="procedures" />
       </div>
       {all.length === 0 ? (
         <p>None yet. On the request of a closed job, write it into the library.</p>

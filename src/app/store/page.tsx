@@ -23,7 +23,7 @@ export default async function StorePage() {
         as the kit calls it.
       </p>
       <div className="-mt-4 mb-6">
-        <TakeOut list="stores" />
+        <TakeOut reader={person} list="stores" />
       </div>
       {mayCount && <CountForm things={[...new Set(lines.map((line) => line.thing))]} />}
       {lines.length === 0 ? (

@@ -1,13 +1,7 @@
 import { and, asc, gt, lte } from "drizzle-orm";
-import type { Role } from "../../core/people/roles";
 import type { Db } from "../db/database";
 import { ledger } from "../db/schema";
 import { ledgerHead } from "./append";
-
-/** Who may take the whole record out: it names everybody in it. */
-export function mayTakeLedger({ roles }: Readonly<{ roles: readonly Role[] }>): boolean {
-  return roles.includes("coordinator") || roles.includes("approver");
-}
 
 /** Rows looked up at once. */
 const AT_ONCE = 500;

@@ -1,4 +1,5 @@
 import { rowSentence } from "../../core/words/en/rowSentences";
+import type { PersonId } from "../../core/people/roles";
 import { and, count, desc, eq, like, or } from "drizzle-orm";
 import { database } from "../db/database";
 import { ledger } from "../db/schema";
@@ -9,14 +10,16 @@ import { nobodyNamed } from "./nobody";
 
 export const LEDGER_PAGE = 50;
 
-/** The ledger, newest first, found by subject, act or text in its body. */
-export function ledgerPage(words: string, page: number) {
+/** The ledger, newest first, found by subject, act or text in its body; all of it, or what one person did. */
+export function ledgerPage(words: string, page: number, of: PersonId | null) {
   const db = database();
   const pattern = `%${words.trim().replace(/[%_]/g, "")}%`;
-  const where =
+  const where = and(
+    of === null ? undefined : eq(ledger.byPerson, of),
     words.trim() === ""
       ? undefined
-      : and(or(like(ledger.subject, pattern), like(ledger.type, pattern), like(ledger.body, pattern)));
+      : or(like(ledger.subject, pattern), like(ledger.type, pattern), like(ledger.body, pattern)),
+  );
   const nameOf = namesOf(db);
   const rows = db
     .select()

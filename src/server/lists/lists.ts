@@ -1,7 +1,7 @@
 import { Temporal } from "temporal-polyfill";
 import { asc, desc, eq, isNull } from "drizzle-orm";
 import { inspectionDue_ms } from "../../core/library/procedureLife";
-import type { Role } from "../../core/people/roles";
+import { mayRead, type Reader } from "../../core/people/mayRead";
 import type { Table } from "../../core/plant/writePlant";
 import type { Db } from "../db/database";
 import {
@@ -26,13 +26,8 @@ import { siteTimeZone } from "../runtime/siteTime";
 export const LISTS = ["permits", "jobs", "locks", "gear", "stores", "people", "procedures"] as const;
 export type ListName = (typeof LISTS)[number];
 
-/** Lists of people are for whoever enters them. */
-const MAY: Readonly<Partial<Record<ListName, Role>>> = { people: "coordinator" };
-
-export function mayTakeOut(list: ListName, { roles }: Readonly<{ roles: readonly Role[] }>): boolean {
-  const role = MAY[list];
-  return role === undefined || roles.includes(role);
-}
+export const mayTakeOut = (list: ListName, reader: Reader): boolean =>
+  mayRead(list === "people" ? "people as a file" : "files", reader);
 
 /**
  * A register as a table, as it stands at this moment, headings first; times by the site's clock, year-month-day first, so that a

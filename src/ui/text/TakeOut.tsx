@@ -1,5 +1,12 @@
-/** The whole list as a table or a workbook, whatever part of it is shown. */
-export function TakeOut({ list, words = "Take all of it out as" }: { list: string; words?: string }) {
+import { mayRead, type Reader } from "@/core/people/mayRead";
+
+/** The whole list as a table or a workbook, whatever part of it is shown; nothing for whoever may not take it out. */
+export function TakeOut({
+  list,
+  reader,
+  words = "Take all of it out as",
+}: Readonly<{ list: string; reader: Reader; words?: string }>) {
+  if (!mayRead(list === "people" ? "people as a file" : "files", reader)) return null;
   return (
     <p className="text-sm opacity-85">
       {words}{" "}

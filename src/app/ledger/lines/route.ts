@@ -1,5 +1,7 @@
 import { database } from "@/server/db/database";
-import { ledgerLines, mayTakeLedger } from "@/server/ledger/ledgerLines";
+import { mayRead } from "@/core/people/mayRead";
+import { whoReads } from "@/core/words/en/reading";
+import { ledgerLines } from "@/server/ledger/ledgerLines";
 import { dayOf } from "@/server/lists/lists";
 import { currentPerson } from "@/server/people/session";
 import { now_ms } from "@/server/runtime/clock";
@@ -8,8 +10,8 @@ import { now_ms } from "@/server/runtime/clock";
 export async function GET(): Promise<Response> {
   const person = await currentPerson();
   if (person === null) return new Response("Sign in first.", { status: 401 });
-  if (!mayTakeLedger(person)) {
-    return new Response("Only a coordinator or an approver takes out the ledger.", { status: 403 });
+  if (!mayRead("whole record as a file", person)) {
+    return new Response(whoReads("whole record as a file"), { status: 403 });
   }
   const lines = ledgerLines(database(), now_ms());
   const text = new TextEncoder();

@@ -17,8 +17,10 @@ export async function GET(_: Request, { params }: { params: Promise<{ file: stri
   if (list === undefined || (ending !== "csv" && ending !== "xlsx")) {
     return new Response(`There is no ${file}; ${LISTS.join(", ")}, each as .csv or .xlsx.`, { status: 404 });
   }
-  if (!mayTakeOut(list, person))
-    return new Response("Only a coordinator takes out the list of people.", { status: 403 });
+  if (!mayTakeOut(list, person)) {
+    const who = list === "people" ? "a coordinator of the site's own" : "the site's own people";
+    return new Response(`This list is taken out by ${who} only.`, { status: 403 });
+  }
   const table = listTable(database(), list, now_ms());
   const headers = {
     "content-type": ending === "csv" ? "text/csv; charset=utf-8" : XLSX,

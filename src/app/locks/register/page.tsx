@@ -33,7 +33,7 @@ export default async function RegisterPage() {
         only while it is in date.
       </p>
       <div className="-mt-4 mb-6">
-        <TakeOut list="gear" />
+        <TakeOut reader={person} list="gear" />
       </div>
       {mayKeep && (
         <div className="mb-8 grid max-w-6xl items-start gap-x-12 gap-y-4 lg:grid-cols-2">

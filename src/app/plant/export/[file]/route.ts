@@ -1,5 +1,7 @@
 import { database } from "@/server/db/database";
 import { revisionToday } from "@/server/isolation/verdictStore";
+import { mayRead } from "@/core/people/mayRead";
+import { whoReads } from "@/core/words/en/reading";
 import { currentPerson } from "@/server/people/session";
 import { plantKey } from "@/server/plant/plantStore";
 import { Busy, heavy } from "@/server/runtime/workers";
@@ -13,9 +15,11 @@ const TYPES: Readonly<Record<RegisterFile, string>> = {
   "areas.csv": "text/csv; charset=utf-8",
 };
 
-/** The register of today as a file that comes back equal, for whoever is signed in. */
+/** The register of today as a file that comes back equal, for the site's own people. */
 export async function GET(_: Request, { params }: { params: Promise<{ file: string }> }): Promise<Response> {
-  if ((await currentPerson()) === null) return new Response("Sign in first.", { status: 401 });
+  const person = await currentPerson();
+  if (person === null) return new Response("Sign in first.", { status: 401 });
+  if (!mayRead("files", person)) return new Response(whoReads("files"), { status: 403 });
   const { file } = await params;
   const as = REGISTER_FILES.find((one) => one === file);
   if (as === undefined)
