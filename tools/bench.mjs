@@ -1,4 +1,4 @@
-// npm run bench [engine|schedule|instruments|server|conflicts]: times the engine beside igraph and networkx, and schedules and calculators beside each
+// npm run bench [engine|schedule|instruments|server|load|conflicts]: times the engine beside igraph and networkx, and schedules and calculators beside each
 // other, each in one run, and writes docs/benchmarks.md. Not a test.
 import { spawnSync } from "node:child_process";
 import { mkdirSync, readFileSync, writeFileSync } from "node:fs";
@@ -12,6 +12,7 @@ const BENCHES = {
   schedule: "scheduleBench.ts",
   instruments: "instrumentBench.ts",
   server: "serverBench.ts",
+  load: "loadBench.ts",
   conflicts: "conflictBench.ts",
 };
 const wanted = process.argv[2];
@@ -33,7 +34,7 @@ for (const [name, source] of Object.entries(BENCHES)) {
     format: "esm",
     alias: { "@": join(HOME, "src") },
     // The database driver is compiled: it stays outside.
-    ...(name === "instruments" || name === "server" ? { packages: "external" } : {}),
+    ...(["instruments", "server", "load"].includes(name) ? { packages: "external" } : {}),
   });
   const done = spawnSync("node", ["--max-old-space-size=4096", "--expose-gc", program], {
     cwd: HOME,

@@ -6,6 +6,7 @@ import { createServer as secure } from "node:https";
 import { dirname, resolve } from "node:path";
 import { fileURLToPath } from "node:url";
 import next from "next";
+import { Lanes } from "./serve/lanes.mjs";
 
 const HOME = resolve(dirname(fileURLToPath(import.meta.url)), "..");
 const port = Number(process.env.PORT ?? 4180);
@@ -46,8 +47,40 @@ function listen(request, response) {
   if (isSecure) response.setHeader("Strict-Transport-Security", `max-age=${YEAR_S}`);
   void answer(request, response);
 }
+
+/** A browser sends six at once to one address; behind one address may be a whole crew. */
+const lanes = new Lanes({ ofOne: 6, ofAddress: 32, waiting: 120 });
+const senderOf = ({ headers }) => /(?:^|;\s*)lantern_session=([^;]{1,100})/.exec(headers.cookie ?? "")?.[1] ?? "";
+const addressOf = ({ headers, socket }) =>
+  isBehindProxy
+    ? String(headers["x-forwarded-for"] ?? "")
+        .split(",")
+        .at(-1)
+        .trim()
+    : (socket.remoteAddress ?? "");
+const TOO_MUCH = JSON.stringify({
+  ok: false,
+  status: 503,
+  code: "busy",
+  sentence: "Too much is asked from here at once. Nothing was changed: try again in a minute.",
+});
+
+/** In its sender's turn. A stream of events, which does not end, has had its turn once it has begun. */
+function inTurn(request, response) {
+  const goAway = lanes.enter(addressOf(request), senderOf(request), (leave) => {
+    response.once("close", leave);
+    if (request.url?.startsWith("/api/events")) {
+      const { writeHead } = response;
+      response.writeHead = (...head) => (leave(), writeHead.apply(response, head));
+    }
+    listen(request, response);
+  });
+  if (goAway !== null) return void response.once("close", goAway);
+  response.writeHead(503, { "content-type": "application/json", "retry-after": "5", connection: "close" });
+  response.end(TOO_MUCH);
+}
 const server =
-  cert === undefined ? plain(listen) : secure({ cert: readFileSync(cert), key: readFileSync(key) }, listen);
+  cert === undefined ? plain(inTurn) : secure({ cert: readFileSync(cert), key: readFileSync(key) }, inTurn);
 server.keepAliveTimeout = IDLE_MS;
 server.headersTimeout = 60_000;
 server.requestTimeout = REQUEST_MS;
@@ -55,7 +88,11 @@ server.once("error", (error) => {
   process.stderr.write(`The server cannot listen on ${hostname} port ${port}: ${error.code ?? error.message}\n`);
   process.exit(1);
 });
-server.listen(port, hostname, () => {
+server.listen(port, hostname, async () => {
+  // What an act needs is loaded before the first one comes: it may be one that stops work.
+  const inner = process.env.__NEXT_PRIVATE_ORIGIN;
+  const load = [fetch(`${inner}/api/acts`, { method: "POST" }), fetch(`${inner}/`, { redirect: "manual" })];
+  await Promise.allSettled(load.map(async (one) => (await one).arrayBuffer()));
   const own = `${cert === undefined ? "http" : "https"}://${hostname}:${port}`;
   process.stdout.write(`Ready ${url === null ? own : url.origin}\n`);
 });

@@ -1,90 +1,30 @@
-import { spawn } from "node:child_process";
-import { createHash, randomUUID } from "node:crypto";
-import { mkdtempSync, rmSync } from "node:fs";
-import { tmpdir } from "node:os";
-import { join } from "node:path";
-import { eq } from "drizzle-orm";
-import { openDatabase } from "../../src/server/db/database";
-import { people, sessions } from "../../src/server/db/schema";
+import { randomUUID } from "node:crypto";
 import { DEMO_PIN } from "../../src/server/demo/demoPeople";
-import { seedDemo } from "../../src/server/demo/seedDemo";
 import { multiplySite } from "../support/bigSite";
 import { generatedPlant } from "../support/generatedPlant";
+import { realServer, share, timed } from "../support/realServer";
 
 /** A large site over HTTP: the board, and stop-work beside an idle server and beside the heaviest work there is. */
 
-const HOME = process.env.LANTERN_HOME ?? process.cwd();
-const PORT = 4397;
 const SITE = { open: 500, closed: 5000, permits: 14_000 };
 const LOOKS = 40;
 const STOPS = 200;
 const IMPORT_ITEMS = 100_000;
-
-const sorted = (all: readonly number[]) => [...all].sort((a, b) => a - b);
-const share = (all: readonly number[], part: number) =>
-  sorted(all)[Math.min(all.length - 1, Math.floor(all.length * part))]!;
 const ms = (value: number) => value.toFixed(0);
 
 process.env.LANTERN_TEST_HASHES = "1";
-const data = mkdtempSync(join(tmpdir(), "lantern-bench-"));
-const db = openDatabase(join(data, "heavy-lantern.db"));
-await seedDemo(db, join(HOME, "demo"), join(data, "ledger-head.json"), Date.now());
-multiplySite(db.$client, SITE);
-const cookie = randomUUID();
-const maren = db.select().from(people).where(eq(people.signIn, "maren")).get()!;
-db.insert(sessions)
-  .values({
-    tokenHash: createHash("sha256").update(cookie).digest("hex"),
-    personId: maren.id,
-    createdAt: Date.now(),
-    expiresAt: Date.now() + 3_600_000,
-    seenAt: Date.now(),
-  })
-  .run();
-db.$client.pragma("wal_checkpoint(TRUNCATE)");
-db.$client.close();
-
-const server = spawn("node", [join(HOME, "tools/serve.mjs")], {
-  cwd: HOME,
-  env: {
-    ...process.env,
-    NODE_ENV: "production",
-    LANTERN_DATA: data,
-    LANTERN_DEMO: "1",
-    LANTERN_HOME: HOME,
-    LANTERN_LOG: "warn",
-    PORT: String(PORT),
-  },
+const server = await realServer({
+  port: 4397,
+  prepare: (db) => multiplySite(db.$client, SITE),
+  more: { LANTERN_LOG: "warn" },
 });
-server.stdout.resume();
-server.stderr.on("data", (text) => process.stderr.write(String(text)));
-// However this ends, no server stays behind.
-process.on("exit", () => server.kill("SIGKILL"));
-const address = `http://127.0.0.1:${PORT}`;
-const headers = { cookie: `lantern_session=${cookie}` };
-
-async function timed(ask: () => Promise<Response>): Promise<number> {
-  const start = performance.now();
-  const answer = await ask();
-  const text = await answer.text();
-  if (!answer.ok) throw new Error(`${answer.status}: ${text.slice(0, 300)}`);
-  return performance.now() - start;
-}
-
-const act = (type: string, input: object, pin = DEMO_PIN) =>
-  fetch(`${address}/api/acts`, {
-    method: "POST",
-    headers: { ...headers, "content-type": "application/json" },
-    body: JSON.stringify({ version: 1, actId: randomUUID(), type, input, pin }),
-  });
+const { address } = server;
+const headers = server.as("maren");
+const act = (type: string, input: object) => server.act("maren", type, input);
 const stopWork = () => timed(() => act("permit.stop", { permit: "P-0001", reason: "A drill of the bench" }));
 const look = (page: string) => timed(() => fetch(`${address}${page}`, { headers }));
 
 try {
-  await new Promise<void>((ready, failed) => {
-    server.stdout.on("data", (text) => String(text).includes("Ready") && ready());
-    server.once("exit", () => failed(new Error("the server stopped")));
-  });
   for (let i = 0; i < 3; i++) await look("/");
   const board: number[] = [];
   for (let i = 0; i < LOOKS; i++) {
@@ -142,8 +82,5 @@ ${[
 The import took ${(took / 1000).toFixed(1)} s. Node ${process.version}. Times of one run; compare only within it.
 `);
 } finally {
-  const ended = new Promise((done) => server.once("exit", done));
-  server.kill("SIGKILL");
-  await ended;
-  rmSync(data, { recursive: true, force: true });
+  await server.stop();
 }

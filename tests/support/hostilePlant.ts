@@ -19,7 +19,11 @@ export type Hostile = Readonly<{
  * A mesh of valves between one source and one vessel, made to be hard: crossways links, common causes, devices of two
  * carriers. Nothing of the kind is built; a register full of slips may look like it.
  */
-export function hostilePlant({ rows, columns, k, cause, several }: Hostile): { graph: StateGraph; job: Job } {
+export function hostilePlant({ rows, columns, k, cause, several }: Hostile): {
+  input: Pick<PlantInput, "items" | "links">;
+  graph: StateGraph;
+  job: Job;
+} {
   const random = seededRandom(7);
   const items: PlantInput["items"] = [
     { tag: "S", kind: "header", source: [{ carrier: "fluid" }, { carrier: "power" }], contents: HARMFUL },
@@ -60,5 +64,5 @@ export function hostilePlant({ rows, columns, k, cause, several }: Hostile): { g
   const faces = [{ place: "P", how: ["open"] }];
   const job = readJobValue({ format: "heavy-lantern/job", version: 1, faces, ...require }, "job");
   if (!job.ok) throw new Error(JSON.stringify(job.problems));
-  return { graph: buildStateGraph(plant.value), job: job.value };
+  return { input: { items, links }, graph: buildStateGraph(plant.value), job: job.value };
 }

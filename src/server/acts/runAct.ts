@@ -38,7 +38,16 @@ const SIGNED_OUT: ActAnswer = {
 };
 
 /** Who acts, when, on what. */
-type Where = Readonly<{ person: Person; clock_ms: number; db: Db; headFile: string; page: string | null }>;
+type Where = Readonly<{
+  person: Person;
+  clock_ms: number;
+  db: Db;
+  headFile: string;
+  page: string | null;
+  spent: Spent;
+}>;
+/** What of an act's time went into its signature, the wait for a turn at it included. */
+export type Spent = { signing_ms: number };
 
 /**
  * Does one act, or a round of acts under one signature: checks who, checks the input, checks the PIN, then in one
@@ -52,9 +61,10 @@ export async function runAct(
   db: Db = database(),
   headFile: string = headFilePath(),
   page: string | null = null,
+  spent: Spent = { signing_ms: 0 },
 ): Promise<ActAnswer> {
   if (person === null) return SIGNED_OUT;
-  const where: Where = { person, clock_ms, db, headFile, page };
+  const where: Where = { person, clock_ms, db, headFile, page, spent };
   try {
     const isRound = typeof raw === "object" && raw !== null && "round" in raw;
     return await (isRound ? runRound(raw, where) : runOne(raw, where));
@@ -215,11 +225,13 @@ async function prepared(
 }
 
 /** What is wrong with whose hand this is; null where the PIN is theirs. */
-async function signature({ db, person, clock_ms }: Where, pin: string | undefined): Promise<ActAnswer | null> {
+async function signature({ db, person, clock_ms, spent }: Where, pin: string | undefined): Promise<ActAnswer | null> {
   if (!pin) {
     return { ok: false, status: 403, code: "pin missing", field: "pin", sentence: "Enter your PIN to sign this." };
   }
+  const from_ms = performance.now();
   const fault = await pinFault(db, person, pin, clock_ms);
+  spent.signing_ms += performance.now() - from_ms;
   return fault ? { ok: false, status: 403, code: "wrong pin", field: "pin", sentence: fault } : null;
 }
 

@@ -1,4 +1,5 @@
 import { existsSync } from "node:fs";
+import { availableParallelism } from "node:os";
 import { join } from "node:path";
 import { Piscina } from "piscina";
 import { hashing, type Hashing } from "../../workers/hashing";
@@ -28,6 +29,8 @@ const HASH_WITHIN_MS = 20_000;
 const HEAVY_QUEUE = 24;
 const HASH_QUEUE = 200;
 const NICE = 10;
+/** One core is left to the thread that answers everybody. */
+const HASHERS = Math.max(1, Math.min(4, availableParallelism() - 1));
 
 /** There is no room for it now, or it took longer than anybody waits. Nothing was changed. */
 export class Busy extends Error {
@@ -57,7 +60,7 @@ export function startWorkers(): void {
       maxQueue: HEAVY_QUEUE,
       niceIncrement: NICE,
     }),
-    hashing: new Piscina({ filename: file("hashing"), minThreads: 1, maxThreads: 2, maxQueue: HASH_QUEUE }),
+    hashing: new Piscina({ filename: file("hashing"), minThreads: 1, maxThreads: HASHERS, maxQueue: HASH_QUEUE }),
   };
 }
 

@@ -22,11 +22,19 @@ export async function POST(request: Request): Promise<Response> {
   const from_ms = performance.now();
   const page = request.headers.get(PAGE_HEADER)?.slice(0, 64) ?? null;
   const person = await currentPerson();
-  const answer = await runAct(envelope, person, now_ms(), undefined, undefined, page);
+  const spent = { signing_ms: 0 };
+  const answer = await runAct(envelope, person, now_ms(), undefined, undefined, page, spent);
   const type = (envelope as Readonly<{ type?: unknown }> | null)?.type;
   const took_ms = Math.round(performance.now() - from_ms);
+  const signing_ms = Math.round(spent.signing_ms);
   log().info(
-    { act: String(type).slice(0, 40), by: person?.id ?? null, code: answer.ok ? "done" : answer.code, took_ms },
+    {
+      act: String(type).slice(0, 40),
+      by: person?.id ?? null,
+      code: answer.ok ? "done" : answer.code,
+      took_ms,
+      signing_ms,
+    },
     "act",
   );
   return Response.json(answer, { status: answer.ok ? 200 : answer.status });

@@ -1,0 +1,164 @@
+import { randomUUID } from "node:crypto";
+import { mkdtempSync, readFileSync, rmSync } from "node:fs";
+import { tmpdir } from "node:os";
+import { join } from "node:path";
+import Database from "better-sqlite3";
+import { people } from "../../src/server/db/schema";
+import { DEMO_PIN } from "../../src/server/demo/demoPeople";
+import { hashSecret, secretFits } from "../../src/server/people/secrets";
+import { realServer, share, timed } from "../support/realServer";
+import { seededRandom } from "../support/seededRandom";
+
+/**
+ * A site at work: everybody signed in with a page open, acts with PINs at their real cost, arriving at random; then people who
+ * do one thing after another as fast as they are answered. Beside it, in the same run, what nothing can be faster than.
+ */
+
+const PEOPLE = 300;
+const A_SECOND = 20;
+const LOAD_S = 60;
+const CLIENTS = 60;
+const CLOSED_S = 60;
+/** What a site of this size does in a day. */
+const DAY_ACTS = 5_000;
+const AT_ONCE = 8;
+
+// Secrets cost here what they cost in use.
+process.env.LANTERN_TEST_HASHES = "0";
+const pinHash = await hashSecret(DEMO_PIN);
+const names = Array.from({ length: PEOPLE }, (_, i) => `person${i}`);
+const server = await realServer({
+  port: 4395,
+  prepare: (db) => {
+    for (const name of names) {
+      const one = { id: randomUUID(), name, signIn: name, roles: ["isolator" as const], competences: [], firm: "" };
+      db.insert(people)
+        .values({ ...one, passwordHash: pinHash, pinHash })
+        .run();
+    }
+  },
+});
+const ms = (value: number) => value.toFixed(value < 10 ? 1 : 0);
+const rows: string[] = [];
+function row(what: string, times: readonly number[], beside = "") {
+  const figures = [0.5, 0.95, 0.99, 1].map((part) => ms(share(times, part)));
+  rows.push(`| ${what} | ${times.length} | ${figures.join(" | ")} | ${beside} |`);
+}
+const wait = (for_ms: number) => new Promise((resolve) => setTimeout(resolve, for_ms));
+const resident_MB = () => Number(/VmRSS:\s+(\d+)/.exec(readFileSync(`/proc/${server.pid}/status`, "utf8"))![1]) / 1024;
+
+let lock = 0;
+/** A lock of one's own is entered: a PIN, a row of state, a row of the record, on the disk. */
+const enter = (who: string) =>
+  server.act(who, "gear.enter", { kind: "lock", number: `Z-${++lock}`, owner: server.idOf(who) });
+
+try {
+  // What nothing can be faster than.
+  const folder = mkdtempSync(join(tmpdir(), "lantern-commit-"));
+  const raw = new Database(join(folder, "raw.db"));
+  raw.pragma("journal_mode = WAL");
+  raw.pragma("synchronous = FULL");
+  raw.exec("CREATE TABLE t (n INTEGER, words TEXT)");
+  const insert = raw.prepare("INSERT INTO t VALUES (?, ?)");
+  const commits = Array.from({ length: 300 }, (_, i) => {
+    const from = performance.now();
+    insert.run(i, "x".repeat(1000));
+    return performance.now() - from;
+  });
+  raw.close();
+  rmSync(folder, { recursive: true, force: true });
+  const hashes: number[] = [];
+  for (let i = 0; i < 40; i++) {
+    const from = performance.now();
+    await secretFits(pinHash, DEMO_PIN);
+    hashes.push(performance.now() - from);
+  }
+  const empty: number[] = [];
+  for (let i = 0; i < 60; i++) empty.push(await timed(() => fetch(`${server.address}/sign-in`)));
+  row("a raw commit to the same disk", commits);
+  row("one PIN compared, nothing else running", hashes);
+  row("an empty page (sign-in)", empty.slice(10));
+
+  const end = new AbortController();
+  for (const name of names) {
+    const stream = await fetch(`${server.address}/api/events`, { headers: server.as(name), signal: end.signal });
+    void stream.body?.pipeTo(new WritableStream()).catch(() => undefined);
+  }
+  for (const name of names.slice(0, 5)) await timed(() => enter(name));
+
+  // At random: nobody waits for anybody else.
+  const random = seededRandom(20);
+  const next_ms = () => (-Math.log(1 - random.below(1_000_000) / 1_000_000) / A_SECOND) * 1000;
+  const seen = server.lines.length;
+  const open: Promise<number>[] = [];
+  const from = performance.now();
+  for (let at = next_ms(); at < LOAD_S * 1000; at += next_ms()) {
+    await wait(Math.max(0, from + at - performance.now()));
+    open.push(timed(() => enter(names[random.below(PEOPLE)]!)));
+  }
+  const whole = await Promise.all(open);
+  row(`an act with its PIN, ${A_SECOND} a second at random, ${PEOPLE} signed in, whole`, whole);
+  type Line = { msg?: string; act?: string; took_ms: number; signing_ms: number };
+  const logged = server.lines
+    .slice(seen)
+    .map((line) => JSON.parse(line) as Line)
+    .filter(({ act }) => act === "gear.enter");
+  row(
+    "… of it the signature, with its wait",
+    logged.map(({ signing_ms }) => signing_ms),
+  );
+  row(
+    "… the rest, without the signature",
+    logged.map(({ took_ms, signing_ms }) => took_ms - signing_ms),
+  );
+
+  // One thing after another, as fast as they are answered.
+  const statuses = new Map<number, number>();
+  const closed: number[] = [];
+  const until = performance.now() + CLOSED_S * 1000;
+  const pages = ["/", "/permits", "/permits/P-0001", "/locks", "/jobs/J-0001/walk"];
+  const one = async (name: string, client: number) => {
+    for (let i = 0; performance.now() < until; i++) {
+      const began = performance.now();
+      const path = `${server.address}${pages[(client + i) % pages.length]}`;
+      const answer = await (i % 2 === 0 ? enter(name) : fetch(path, { headers: server.as(name) }));
+      await answer.arrayBuffer();
+      statuses.set(answer.status, (statuses.get(answer.status) ?? 0) + 1);
+      closed.push(performance.now() - began);
+    }
+  };
+  await Promise.all(names.slice(0, CLIENTS).map(one));
+  const faults = [...statuses].filter(([status]) => status >= 500);
+  row(
+    `${CLIENTS} people without a pause, acts and pages in turn, for ${CLOSED_S} s`,
+    closed,
+    `${(closed.length / CLOSED_S).toFixed(0)} a second`,
+  );
+
+  // A day's acts, some at once, and what the server holds after each quarter of them.
+  const held = [resident_MB()];
+  for (let quarter = 0; quarter < 4; quarter++) {
+    for (let i = 0; i < DAY_ACTS / 4; i += AT_ONCE) {
+      await Promise.all(
+        Array.from({ length: AT_ONCE }, (_, k) =>
+          server
+            .act(names[(i + k) % PEOPLE]!, "hazard.ask", { job: "J-0001", words: "Where does it go?" }, "")
+            .then((answer) => answer.arrayBuffer()),
+        ),
+      );
+    }
+    held.push(resident_MB());
+  }
+  end.abort();
+  process.stdout.write(`
+| | n | median, ms | p95, ms | p99, ms | longest, ms | |
+| --- | ---: | ---: | ---: | ---: | ---: | --- |
+${rows.join("\n")}
+
+Answers to the people without a pause: ${[...statuses].map(([status, n]) => `${n} × ${status}`).join(", ")}; ${faults.length === 0 ? "no fault" : "FAULTS"}.
+Memory of the server after that, and after each quarter of ${DAY_ACTS} more acts: ${held.map((one) => one.toFixed(0)).join(", ")} MB.
+Node ${process.version}. Times of one run; compare only within it.
+`);
+} finally {
+  await server.stop();
+}
