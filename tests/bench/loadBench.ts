@@ -1,3 +1,4 @@
+import { spawn } from "node:child_process";
 import { randomUUID } from "node:crypto";
 import { mkdtempSync, readFileSync, rmSync } from "node:fs";
 import { tmpdir } from "node:os";
@@ -47,6 +48,18 @@ function row(what: string, times: readonly number[], beside = "") {
 const wait = (for_ms: number) => new Promise((resolve) => setTimeout(resolve, for_ms));
 const resident_MB = () => Number(/VmRSS:\s+(\d+)/.exec(readFileSync(`/proc/${server.pid}/status`, "utf8"))![1]) / 1024;
 
+/** Everybody's open page, in a process of its own: it hears, and looks at nothing again. */
+const SCREENS = `
+  const lines = (await import("node:readline")).createInterface(process.stdin);
+  lines.once("line", async (line) => {
+    for (const headers of JSON.parse(line)) {
+      const stream = await fetch(process.argv[1], { headers });
+      void stream.body.pipeTo(new WritableStream()).catch(() => undefined);
+    }
+    console.log("open");
+  });
+  lines.once("close", () => process.exit(0));`;
+
 let lock = 0;
 /** A lock of one's own is entered: a PIN, a row of state, a row of the record, on the disk. */
 const enter = (who: string) =>
@@ -79,11 +92,11 @@ try {
   row("one PIN compared, nothing else running", hashes);
   row("an empty page (sign-in)", empty.slice(10));
 
-  const end = new AbortController();
-  for (const name of names) {
-    const stream = await fetch(`${server.address}/api/events`, { headers: server.as(name), signal: end.signal });
-    void stream.body?.pipeTo(new WritableStream()).catch(() => undefined);
-  }
+  const screens = spawn("node", ["--input-type=module", "-e", SCREENS, `${server.address}/api/events`], {
+    stdio: ["pipe", "pipe", "inherit"],
+  });
+  screens.stdin.write(`${JSON.stringify(names.map((name) => server.as(name)))}\n`);
+  await new Promise((open) => screens.stdout.once("data", open));
   for (const name of names.slice(0, 5)) await timed(() => enter(name));
 
   // At random: nobody waits for anybody else.
@@ -149,7 +162,7 @@ try {
     }
     held.push(resident_MB());
   }
-  end.abort();
+  screens.stdin.end();
   process.stdout.write(`
 | | n | median, ms | p95, ms | p99, ms | longest, ms | |
 | --- | ---: | ---: | ---: | ---: | ---: | --- |

@@ -25,7 +25,7 @@ import { namesOf } from "../people/signIn";
 import { now_ms } from "../runtime/clock";
 import { grouped } from "../runtime/grouped";
 import { boxesOut, loadBox, type StoredBox } from "./boxStore";
-import { allGear, earthsStanding } from "../gear/gearStore";
+import { allGear, earthsStanding, gearLookUp } from "../gear/gearStore";
 import { staleOfAll } from "../isolation/proofStore";
 import { asNow, isCountedOn, revisionToday } from "../isolation/verdictStore";
 import { liveJobs } from "../isolation/liveJobs";
@@ -180,7 +180,7 @@ export function lockAnswer(asked: string): LockAnswer {
   const db = database();
   const number = gearNumber(asked);
   const nameOf = namesOf(db);
-  const entry = allGear(db).find((one) => one.kind === "lock" && one.number === number);
+  const entry = gearLookUp(db)("lock", number);
   const base = {
     number,
     hangs: lockHangs(db)(asked.trim()) ?? lockHangs(db)(number) ?? null,

@@ -15,7 +15,7 @@ import { gasSheetSchema } from "../../core/gear/gasSheet";
 import type { PersonId } from "../../core/people/roles";
 import { jobs, people } from "../db/schema";
 import { namesOf } from "../people/signIn";
-import { allGear, earthStands, gearLookUp, saveGear } from "./gearStore";
+import { gearBeside, earthStands, gearLookUp, saveGear } from "./gearStore";
 import { lockHangs } from "../box/locks";
 import { defineAct, type ActOutcome } from "../act/act";
 
@@ -72,7 +72,7 @@ export const enterGear = defineAct({
       sheet: input.kind === "gas instrument" ? (input.sheet ?? known?.sheet ?? null) : null,
       withJob: known?.withJob ?? null,
     };
-    const fault = entryFault(entry, allGear(tx), namesOf(tx));
+    const fault = entryFault(entry, gearBeside(tx, entry), namesOf(tx));
     if (fault) return { ok: false, subject, refusal: fault.refusal };
     saveGear(tx, entry);
     return { ok: true, subject, answer: { number: entry.number } };
@@ -132,7 +132,7 @@ export const returnGear = defineAct({
     // Its number stands; its key may have gone to another lock meanwhile.
     const keyFault = entryFault(
       back,
-      allGear(tx).filter((other) => other.kind !== back.kind || other.number !== which),
+      gearBeside(tx, back).filter((other) => other.kind !== back.kind || other.number !== which),
       use.nameOf,
     );
     if (keyFault) return { ok: false, subject, refusal: keyFault.refusal };

@@ -1,5 +1,5 @@
 import { randomUUID } from "node:crypto";
-import { and, asc, eq, isNull, sql } from "drizzle-orm";
+import { and, asc, eq, isNull, or, sql } from "drizzle-orm";
 import { gearNumber, type Gear, type GearKind } from "../../core/gear/gear";
 import type { PersonId } from "../../core/people/roles";
 import type { Tx } from "../db/database";
@@ -37,6 +37,13 @@ export function gearLookUp(tx: Tx): (kind: GearKind, number: string) => Gear | u
       .get();
     return row && toGear(row);
   };
+}
+
+/** What an entry may clash with: the thing itself, and locks that its key opens. Cost: one query, whatever the register holds. */
+export function gearBeside(tx: Tx, { kind, number, key }: Pick<Gear, "kind" | "number" | "key">): Gear[] {
+  const itself = and(eq(gear.kind, kind), eq(gear.number, gearNumber(number)));
+  const opened = key === null ? undefined : and(eq(gear.kind, "lock"), eq(gear.key, gearNumber(key)));
+  return tx.select().from(gear).where(or(itself, opened)).orderBy(asc(gear.kind), asc(gear.number)).all().map(toGear);
 }
 
 export function allGear(tx: Tx): Gear[] {

@@ -1,15 +1,25 @@
-import { database } from "@/server/db/database";
+import { database, type Db } from "@/server/db/database";
 import { alarmsAfter } from "@/server/ledger/alarms";
 import { ledgerHead } from "@/server/ledger/append";
 import { sessionToken } from "@/server/people/session";
 import { personOfSession } from "@/server/people/signIn";
-import { onHappening, toldSoFar } from "@/server/runtime/events";
+import { Caster, linesFor } from "@/server/runtime/caster";
+import { toldSoFar } from "@/server/runtime/events";
+import { log } from "@/server/runtime/log";
 import { keepStream } from "@/server/runtime/streams";
 
 export const dynamic = "force-dynamic";
 
 /** A line now and then, so that a dead connection is noticed by both sides. */
 const BEAT_MS = 15_000;
+
+/** One for the process: all screens are told by it. */
+const holder = globalThis as { heavyLanternCaster?: Caster };
+const caster = (db: Db) =>
+  (holder.heavyLanternCaster ??= new Caster(
+    { alarmsAfter: (seq) => alarmsAfter(db, seq), head: () => ledgerHead(db).seq },
+    (error) => log().error({ err: error }, "a screen was not told"),
+  ));
 
 /**
  * Tells an open screen that something changed, as server-sent events. It says what, never the content. Each event carries
@@ -24,23 +34,13 @@ export async function GET(request: Request): Promise<Response> {
   const text = new TextEncoder();
   const head = ledgerHead(db).seq;
   // A number beyond the ledger is of another database: nothing of this one was heard.
-  let heard = Math.min(head, knownTo(request) ?? head);
+  const known = Math.min(head, knownTo(request) ?? head);
   let end = () => {};
   const stream = new ReadableStream<Uint8Array>({
     start(controller) {
-      const send = (event: object, id: number) =>
-        controller.enqueue(text.encode(`id: ${id}\ndata: ${JSON.stringify(event)}\n\n`));
-      const tell = () => {
-        for (const { seq, subject } of alarmsAfter(db, heard)) {
-          heard = seq;
-          send({ kind: "alarm", subject, about: [subject] }, seq);
-        }
-        heard = Math.max(heard, ledgerHead(db).seq);
-      };
-      const stop = onHappening((happening) => {
-        tell();
-        send(happening, heard);
-      });
+      const send = (bytes: Uint8Array) => controller.enqueue(bytes);
+      send(linesFor(alarmsAfter(db, known), [{ kind: "open", told: toldSoFar() }], head));
+      const stop = caster(db).join({ heard: head, send });
       // Whoever signed out, or was signed out, hears no more.
       const beat = setInterval(() => (isOpen() ? controller.enqueue(text.encode(": still here\n\n")) : end()), BEAT_MS);
       const letGo = keepStream(token, () => end());
@@ -56,8 +56,6 @@ export async function GET(request: Request): Promise<Response> {
         }
       };
       request.signal.addEventListener("abort", () => end());
-      tell();
-      send({ kind: "open", told: toldSoFar() }, heard);
     },
     cancel: () => end(),
   });
