@@ -22,7 +22,7 @@ const CLIENTS = 60;
 const CLOSED_S = 60;
 /** What a site of this size does in a day. */
 const DAY_ACTS = 5_000;
-const AT_ONCE = 8;
+const AT_ONCE = 6;
 
 // Secrets cost here what they cost in use.
 process.env.LANTERN_TEST_HASHES = "0";
@@ -154,9 +154,7 @@ try {
     for (let i = 0; i < DAY_ACTS / 4; i += AT_ONCE) {
       await Promise.all(
         Array.from({ length: AT_ONCE }, (_, k) =>
-          server
-            .act(names[(i + k) % PEOPLE]!, "hazard.ask", { job: "J-0001", words: "Where does it go?" }, "")
-            .then((answer) => answer.arrayBuffer()),
+          timed(() => server.act("maren", "store.count", { lines: [{ thing: "chain", size: "", count: i + k }] }, "")),
         ),
       );
     }
