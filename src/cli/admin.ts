@@ -218,7 +218,7 @@ const COMMANDS: Record<string, (args: readonly string[]) => Promise<void> | void
       input: { files: [], taken: new Taken(read.value) },
       pin: process.env.LANTERN_PIN,
     };
-    const answer = await runAct(envelope, row ? toPerson(row) : null, Date.now());
+    const answer = await runAct(envelope, row ? toPerson(row, Date.now()) : null, Date.now());
     if (!answer.ok) throw new BadInput(answer.sentence);
     const { revision } = db.select({ revision: plantRevisions.revision }).from(plantRevisions).all().at(-1)!;
     say(`Imported as revision ${revision}: ${read.value.items} items, ${read.value.links} links.`);

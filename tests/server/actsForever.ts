@@ -14,7 +14,7 @@ async function main(): Promise<void> {
     const roles = ["coordinator", "holder"] as const;
     await addPerson(db, { name: "Nell", signIn: "nell", roles, competences: [], password: "x", pin: "1" });
   }
-  const person = toPerson(db.select().from(people).all()[0]!);
+  const person = toPerson(db.select().from(people).all()[0]!, Date.now());
   const act = async (type: string, input: unknown) => {
     const actId = randomUUID();
     const answer = await runAct({ version: 1, actId, type, input, pin: "1" }, person, Date.now());

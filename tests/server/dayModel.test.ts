@@ -127,7 +127,7 @@ const SELDOM = [
 ];
 
 /** How far the day is when a sequence begins, in rounds of what came next. */
-const STANDS = [0, 16, 22, 24, 36, 48, 75, 80, 90];
+const STANDS = [0, 9, 16, 22, 24, 30, 36, 48, 75, 80, 90];
 type Start = Readonly<{ folder: string; clock_ms: number }>;
 const starts: Start[] = [];
 

@@ -42,7 +42,7 @@ function act(type: string, input: unknown) {
     .from(people)
     .all()
     .find(({ id }) => id === cora)!;
-  return runAct({ version: 1, actId: randomUUID(), type, input, pin: "2468" }, toPerson(row), NOW, db, headFile);
+  return runAct({ version: 1, actId: randomUUID(), type, input, pin: "2468" }, toPerson(row, NOW), NOW, db, headFile);
 }
 
 beforeAll(async () => {

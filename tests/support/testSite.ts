@@ -80,7 +80,7 @@ export class TestSite {
     const { pin = PIN, actId = randomUUID(), ...rest } = more;
     const said = type === "permit.sign-on" ? { ...this.#briefed(input), ...(input as object) } : input;
     const envelope = { version: 1, actId, type, input: said, ...(pin ? { pin } : {}), ...rest };
-    return runAct(envelope, toPerson(row), this.clock_ms, this.db, this.headFile);
+    return runAct(envelope, toPerson(row, this.clock_ms), this.clock_ms, this.db, this.headFile);
   }
 
   /** Signs on as somebody who was briefed and knows where the work is, unless the test says otherwise. */
@@ -111,7 +111,7 @@ export class TestSite {
       ...(from ? { from } : {}),
     }));
     const envelope = { version: 1, round, entries: sent, ...(pin ? { pin } : {}) };
-    return runAct(envelope, toPerson(row), this.clock_ms, this.db, this.headFile);
+    return runAct(envelope, toPerson(row, this.clock_ms), this.clock_ms, this.db, this.headFile);
   }
 
   async done(signIn: string, type: string, input: unknown): Promise<Record<string, string | number | null>> {

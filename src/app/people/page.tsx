@@ -1,8 +1,12 @@
 import type { Metadata } from "next";
 import Link from "next/link";
+import type { Account } from "@/core/accounts/accountLife";
 import { mayRead } from "@/core/people/mayRead";
 import { accountsNow } from "@/server/acts/accounts";
+import { database } from "@/server/db/database";
+import { dayOf } from "@/server/lists/lists";
 import { requirePerson } from "@/server/people/session";
+import { namesOf } from "@/server/people/signIn";
 import { requestTime_ms, siteTime } from "@/server/runtime/siteTime";
 import { TakeOut } from "@/ui/text/TakeOut";
 import { AccountForms, EnterPerson, OwnAccount } from "@/ui/people/PeopleForms";
@@ -13,7 +17,9 @@ export const metadata: Metadata = { title: "People" };
 export default async function PeoplePage() {
   const person = await requirePerson();
   const mayKeep = mayRead("accounts", person);
-  const people = accountsNow(requestTime_ms()).filter(({ active }) => active || mayKeep);
+  const now_ms = requestTime_ms();
+  const nameOf = namesOf(database());
+  const people = accountsNow(now_ms).filter(({ active }) => active || mayKeep);
   const gone = people.filter(({ active }) => !active).length;
   return (
     <div className="px-4 py-4 md:px-5">
@@ -47,7 +53,8 @@ export default async function PeoplePage() {
                   )}
                 </p>
                 <p className="text-sm">
-                  {[...one.roles, ...one.competences.map((competence) => `${competence} isolations`)].join(", ")}
+                  {one.roles.join(", ")}
+                  <Competences of={one} by={mayKeep ? nameOf : null} now_ms={now_ms} />
                   {one.firm && <span className="block">{one.firm}</span>}
                   {!one.active && <strong className="block">Signs in no more</strong>}
                   {mayKeep && one.shutUntil_ms !== null && (
@@ -58,7 +65,18 @@ export default async function PeoplePage() {
               {mayKeep && one.id !== person.id && (
                 <details>
                   <summary className="link min-h-6 w-fit cursor-pointer text-sm">Account of {one.name}</summary>
-                  <AccountForms person={{ ...one, isShut: one.shutUntil_ms !== null, seen: siteTime(one.seen_ms) }} />
+                  <AccountForms
+                    person={{
+                      ...one,
+                      until: Object.fromEntries(
+                        Object.entries(one.appointed).flatMap(([competence, { until_ms }]) =>
+                          until_ms === null ? [] : [[competence, dayOf(until_ms)]],
+                        ),
+                      ),
+                      isShut: one.shutUntil_ms !== null,
+                      seen: siteTime(one.seen_ms),
+                    }}
+                  />
                 </details>
               )}
             </li>
@@ -71,4 +89,25 @@ export default async function PeoplePage() {
       </div>
     </div>
   );
+}
+
+/** What somebody isolates and proves, until when, and for whoever keeps accounts by whom they were found able to. */
+function Competences({
+  of: { competences, appointed },
+  by,
+  now_ms,
+}: Readonly<{ of: Pick<Account, "competences" | "appointed">; by: ((id: string) => string) | null; now_ms: number }>) {
+  return competences.map((one) => {
+    const given = appointed[one];
+    const until_ms = given?.until_ms ?? null;
+    const isOver = until_ms !== null && until_ms < now_ms;
+    return (
+      <span key={one} className="block">
+        {one} isolations
+        {until_ms !== null &&
+          (isOver ? <strong> no more since {dayOf(until_ms)}</strong> : <> until {dayOf(until_ms)}</>)}
+        {by !== null && given !== undefined && <span className="opacity-85">, by {by(given.by)}</span>}
+      </span>
+    );
+  });
 }

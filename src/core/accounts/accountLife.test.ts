@@ -7,6 +7,7 @@ const person = (id: string, roles: Role[], more: Partial<Account> = {}): Account
   signIn: id,
   roles,
   competences: [],
+  appointed: {},
   firm: "",
   active: true,
   ...more,
@@ -22,7 +23,7 @@ const facts: AccountFacts = {
   otherCoordinators: (id) => ALL.filter((one) => one.id !== id && one.roles.includes("coordinator")).length,
   ties: () => [],
 };
-const by = (id: string) => ({ by: id as PersonId });
+const by = (id: string) => ({ by: id as PersonId, now_ms: 1_800_000_000_000 });
 const said = (command: AccountCommand, more: Partial<AccountFacts> = {}) => {
   const decided = decideAccount(command, { ...facts, ...more });
   return decided.ok ? decided.value : decided.refusal.code;
@@ -30,7 +31,7 @@ const said = (command: AccountCommand, more: Partial<AccountFacts> = {}) => {
 
 test("nobody changes, lets in or bars themselves", () => {
   const own = { ...by("maren"), person: "maren" };
-  const change = { type: "change", roles: ["coordinator", "approver"], competences: [], firm: "" } as const;
+  const change = { type: "change", roles: ["coordinator", "approver"], competences: [], until: {}, firm: "" } as const;
   for (const command of [
     { ...own, ...change },
     { ...own, type: "leave" },
@@ -49,6 +50,7 @@ test("somebody who may coordinate always stays", () => {
     person: "maren",
     roles: ["issuer"],
     competences: [],
+    until: {},
     firm: "",
   } as const;
   expect(said(roles)).toBe("last coordinator");
@@ -65,7 +67,9 @@ test("nobody leaves with a lock hanging, on a permit, on a post or inside", () =
 });
 
 test("a sign-in name is one person's; who is unknown is told so", () => {
-  expect(said({ ...by("maren"), type: "enter", account: person("ivo", []) })).toBe("sign-in taken");
-  expect(said({ ...by("maren"), type: "enter", account: person("new", ["worker"]) })).toMatchObject({ name: "new" });
+  expect(said({ ...by("maren"), type: "enter", until: {}, account: person("ivo", []) })).toBe("sign-in taken");
+  expect(said({ ...by("maren"), type: "enter", until: {}, account: person("new", ["worker"]) })).toMatchObject({
+    name: "new",
+  });
   expect(said({ ...by("maren"), type: "let in", person: "nobody" })).toBe("unknown");
 });

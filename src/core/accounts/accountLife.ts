@@ -1,3 +1,4 @@
+import { appoint, type Appointed, type Wanted } from "../people/appointments";
 import type { Competence, PersonId, Role } from "../people/roles";
 import { accept, refuse, type Result } from "../refusal/result";
 
@@ -8,19 +9,21 @@ export type Account = Readonly<{
   signIn: string;
   roles: readonly Role[];
   competences: readonly Competence[];
+  appointed: Appointed;
   /** A contractor's firm; empty for the site's own people. */
   firm: string;
   active: boolean;
 }>;
 
-export type AccountCommand = Readonly<{ by: PersonId }> &
+export type AccountCommand = Readonly<{ by: PersonId; now_ms: number }> &
   (
-    | Readonly<{ type: "enter"; account: Account }>
+    | Readonly<{ type: "enter"; account: Omit<Account, "appointed">; until: Wanted["until"] }>
     | Readonly<{
         type: "change";
         person: string;
         roles: readonly Role[];
         competences: readonly Competence[];
+        until: Wanted["until"];
         firm: string;
       }>
     /** Gone, or not let in any more. */
@@ -49,7 +52,9 @@ export type AccountFacts = Readonly<{
 export function decideAccount(command: AccountCommand, facts: AccountFacts): Result<Account> {
   if (command.type === "enter") {
     const { account } = command;
-    return facts.isTaken(account.signIn) ? refuse({ code: "sign-in taken", signIn: account.signIn }) : accept(account);
+    if (facts.isTaken(account.signIn)) return refuse({ code: "sign-in taken", signIn: account.signIn });
+    const made = appoint({ competences: [], appointed: {} }, { ...command, competences: account.competences });
+    return made.ok ? accept({ ...account, ...made.value }) : made;
   }
   const account = facts.find(command.person);
   if (account === undefined) return refuse({ code: "unknown", what: "person", name: command.person });
@@ -57,11 +62,12 @@ export function decideAccount(command: AccountCommand, facts: AccountFacts): Res
   const coordinates = account.active && account.roles.includes("coordinator");
   switch (command.type) {
     case "change": {
-      const { roles, competences, firm } = command;
+      const { roles, firm } = command;
       if (coordinates && !roles.includes("coordinator") && facts.otherCoordinators(account.id) === 0) {
         return refuse({ code: "last coordinator", who: account.name });
       }
-      return accept({ ...account, roles: [...new Set(roles)], competences: [...new Set(competences)], firm });
+      const made = appoint(account, command);
+      return made.ok ? accept({ ...account, ...made.value, roles: [...new Set(roles)], firm }) : made;
     }
     case "leave": {
       if (!account.active)

@@ -102,7 +102,8 @@ export type Refusal =
   | { code: "gear unknown"; kind: string; number: string }
   | { code: "gear withdrawn"; kind: string; number: string }
   | { code: "another returns it"; kind: string; number: string; by: string }
-  | { code: "date too far"; years: number }
+  | { code: "date too far"; years: number; what?: string }
+  | { code: "date over"; what: string }
   | { code: "gear out of date"; kind: string; number: string }
   | { code: "gear not bumped"; number: string; hours: number }
   | { code: "gear elsewhere"; kind: string; number: string; job: string }

@@ -2,7 +2,7 @@ import { randomUUID } from "node:crypto";
 import { and, eq, isNull, notInArray } from "drizzle-orm";
 import { z } from "zod";
 import { decideAccount, type Account, type AccountCommand, type AccountFacts } from "../../core/accounts/accountLife";
-import { COMPETENCES, ROLES, type PersonId } from "../../core/people/roles";
+import { COMPETENCES, ROLES, type Competence, type PersonId } from "../../core/people/roles";
 import type { Tx } from "../db/database";
 import { knownDevices, people, personalLocks, permits, sessions, standingLocks } from "../db/schema";
 import { defineAct, type ActContext, type ActOutcome } from "../act/act";
@@ -22,6 +22,7 @@ export const accountOf = (row: typeof people.$inferSelect): Account => ({
   signIn: row.signIn,
   roles: row.roles,
   competences: row.competences,
+  appointed: row.appointed,
   firm: row.firm,
   active: row.active,
 });
@@ -71,11 +72,11 @@ async function madeSecrets() {
 type Secrets = Awaited<ReturnType<typeof madeSecrets>>;
 
 function changed(
-  { tx, person }: ActContext,
+  { tx, person, now_ms }: ActContext,
   said: CommandOf,
   write: (account: Account) => Readonly<{ did: string; once?: Readonly<Record<string, string>> }>,
 ): ActOutcome {
-  const command = { ...said, by: person.id } as AccountCommand;
+  const command = { ...said, by: person.id, now_ms } as AccountCommand;
   const facts = factsOf(tx);
   const decided = decideAccount(command, facts);
   const subject = command.type === "enter" ? command.account.signIn : (facts.find(command.person)?.signIn ?? "");
@@ -83,14 +84,26 @@ function changed(
   const { did, once } = write(decided.value);
   return { ok: true, subject, answer: { person: decided.value.id, did }, ...(once ? { once } : {}) };
 }
-type CommandOf = AccountCommand extends infer One ? (One extends unknown ? Omit<One, "by"> : never) : never;
+type CommandOf = AccountCommand extends infer One ? (One extends unknown ? Omit<One, "by" | "now_ms"> : never) : never;
 
 const of = { person: z.string() };
+/** The last moment of the last day; null for no end. */
+const until = z
+  .number("Until when: a day")
+  .int("Until when: a day")
+  .min(0, "Until when: a day")
+  .max(8.64e15, "Until when: a day")
+  .nullish();
 const rights = {
   roles: z.array(z.enum(ROLES)).min(1, "choose at least one role"),
   competences: z.array(z.enum(COMPETENCES)).default([]),
   firm: z.string().trim().max(80, "at most 80 characters").default(""),
+  electricalUntil_ms: until,
+  mechanicalUntil_ms: until,
+  processUntil_ms: until,
 };
+type Rights = Readonly<{ [Field in `${Competence}Until_ms`]?: number | null }>;
+const untilOf = (input: Rights) => Object.fromEntries(COMPETENCES.map((one) => [one, input[`${one}Until_ms`] ?? null]));
 
 const enterPerson = defineAct({
   type: "person.enter",
@@ -108,8 +121,9 @@ const enterPerson = defineAct({
   }),
   prepare: () => madeSecrets(),
   run: (context, input, made: Secrets) => {
-    const account: Account = { id: randomUUID() as PersonId, active: true, ...input };
-    return changed(context, { type: "enter", account }, (entered) => {
+    const { name, signIn, roles, competences, firm } = input;
+    const account = { id: randomUUID() as PersonId, active: true, name, signIn, roles, competences, firm };
+    return changed(context, { type: "enter", account, until: untilOf(input) }, (entered) => {
       const { passwordHash, pinHash, password, pin } = made;
       context.tx
         .insert(people)
@@ -127,8 +141,9 @@ const changePerson = defineAct({
   pin: true,
   input: z.object({ ...of, ...rights }),
   run: (context, input) =>
-    changed(context, { type: "change", ...input }, ({ id, name, roles, competences, firm }) => {
-      context.tx.update(people).set({ roles, competences, firm }).where(eq(people.id, id)).run();
+    changed(context, { type: "change", ...input, until: untilOf(input) }, (account) => {
+      const { id, name, roles, competences, appointed, firm } = account;
+      context.tx.update(people).set({ roles, competences, appointed, firm }).where(eq(people.id, id)).run();
       return { did: `${name} is now: ${[...roles, ...competences].join(", ")}.` };
     }),
 });

@@ -95,7 +95,7 @@ async function doAgain(from: Db, to: Db, entry: Entry): Promise<string | null> {
   const said = to.transaction((tx) => {
     const context = {
       tx,
-      person: toPerson(person),
+      person: toPerson(person, entry.recordedAt_ms),
       now_ms: entry.recordedAt_ms,
       done_ms: entry.doneAt_ms,
       kept: entry.doneAt_ms !== entry.recordedAt_ms,

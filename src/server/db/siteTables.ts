@@ -19,6 +19,7 @@ import { lockCheckSchema } from "../../core/isolation/lockCheck";
 import { logEntrySchema } from "../../core/permit/record/logSchema";
 import { planSchema } from "../../core/plan/planSchema";
 import { plannedStepSchema } from "../../core/procedure/stepSchema";
+import { appointedSchema } from "../../core/people/appointments";
 import { JOB_STATES } from "../../core/job/jobLife";
 import { jobSchema } from "../../core/request/jobFile";
 import { setupSchema } from "../../core/schedule/setup";
@@ -32,6 +33,8 @@ export const people = sqliteTable("people", {
   signIn: text("sign_in").notNull().unique(),
   roles: json("roles_json", z.array(z.enum(ROLES)).readonly()).notNull(),
   competences: json("competences_json", z.array(z.enum(COMPETENCES)).readonly()).notNull(),
+  /** Who gave each competence, when, and until when it counts. */
+  appointed: json("appointed_json", appointedSchema).notNull().default({}),
   passwordHash: text("password_hash").notNull(),
   pinHash: text("pin_hash").notNull(),
   /** Which units this person reads and types. */

@@ -77,6 +77,7 @@ export async function seedDemo(db: Db, demoFolder: string, headFile: string, now
         .from(people)
         .where(eq(people.id, id(signIn)))
         .get()!,
+      clock_ms,
     );
     const before_ms = clock_ms;
     clock_ms += QUICK.test(type) ? 1000 : pace_ms;

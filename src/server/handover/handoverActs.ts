@@ -36,7 +36,7 @@ export const handOverTheShift = defineAct({
     const row = tx.select().from(people).where(eq(people.id, coming)).get();
     if (row === undefined)
       return { ok: false, subject: "", refusal: { code: "unknown", what: "person", name: coming } };
-    const next = toPerson(row);
+    const next = toPerson(row, now_ms);
     const decided = handOverShift(
       { by: person.id, roles: person.roles, at_ms: now_ms, coming: coming as PersonId, read, asked, remarks },
       {

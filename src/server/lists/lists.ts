@@ -183,7 +183,7 @@ export function listTable(tx: Db, list: ListName, now_ms: number): Table {
       ];
     case "people":
       return [
-        ["name", "signs in as", "roles", "competences", "firm", "may sign in"],
+        ["name", "signs in as", "roles", "competences", "until", "firm", "may sign in"],
         ...tx
           .select()
           .from(people)
@@ -194,6 +194,12 @@ export function listTable(tx: Db, list: ListName, now_ms: number): Table {
             one.signIn,
             one.roles.join("; "),
             one.competences.join("; "),
+            one.competences
+              .flatMap((competence) => {
+                const until_ms = one.appointed[competence]?.until_ms ?? null;
+                return until_ms === null ? [] : [`${competence} ${dayOf(until_ms)}`];
+              })
+              .join("; "),
             one.firm,
             one.active ? "yes" : "no",
           ]),

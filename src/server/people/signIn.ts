@@ -1,3 +1,4 @@
+import { inForce } from "../../core/people/appointments";
 import { createHash, randomBytes } from "node:crypto";
 import { and, eq, gt, lt } from "drizzle-orm";
 import { type Competence, type PersonId, type Role } from "../../core/people/roles";
@@ -65,7 +66,7 @@ export async function signInByPassword(
   });
   if (tried === "fits" && row) {
     const token = device !== null ? from.device! : rememberDevice(db, row.id, now_ms);
-    return { ok: true, ...openSession(db, row.id, now_ms), person: toPerson(row), device: token };
+    return { ok: true, ...openSession(db, row.id, now_ms), person: toPerson(row, now_ms), device: token };
   }
   return { ok: false, sentence: tryWords(tried, "The name or the password is not right. Try again.") };
 }
@@ -138,7 +139,7 @@ export function personOfSession(db: Db, token: string | undefined, now_ms: numbe
     .get();
   if (row === undefined) return null;
   if (isUse && now_ms - row.seen_ms > SEEN_EVERY_MS) seen(db, token, now_ms);
-  return toPerson(row.person);
+  return toPerson(row.person, now_ms);
 }
 
 function seen(db: Db, token: string, now_ms: number): void {
@@ -194,13 +195,14 @@ function tokenHash(token: string): string {
   return createHash("sha256").update(token).digest("hex");
 }
 
-export function toPerson(row: typeof people.$inferSelect): Person {
+/** Who they are at this moment: with the competences that still count. */
+export function toPerson(row: typeof people.$inferSelect, now_ms: number): Person {
   return {
     id: row.id as PersonId,
     name: row.name,
     signIn: row.signIn,
     roles: row.roles,
-    competences: row.competences,
+    competences: inForce(row, now_ms),
     units: row.units,
     firm: row.firm,
   };

@@ -123,7 +123,7 @@ function draftFault(
   }
   const lead = tx.select().from(people).where(eq(people.id, holder)).get();
   if (lead === undefined) return { code: "unknown", what: "person", name: holder };
-  return toPerson(lead).roles.includes("holder") ? null : { code: "not a lead", who: lead.name };
+  return lead.roles.includes("holder") ? null : { code: "not a lead", who: lead.name };
 }
 
 /** The next day's permit: the same work under a new number, linked to the last. */

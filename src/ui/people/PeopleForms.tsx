@@ -4,6 +4,8 @@ import { useState } from "react";
 import { COMPETENCES, ROLES, type Competence, type Role } from "../../core/people/roles";
 import { ActForm } from "../act/ActForm";
 import { Field } from "../act/Field";
+import { WhenField } from "../act/WhenField";
+import { endOfDay } from "../text/siteInstant";
 
 type Told = Readonly<{ who: string; password?: string; pin?: string }>;
 
@@ -59,7 +61,42 @@ function Ticks<T extends string>({
   );
 }
 
-const LISTS = ["roles", "competences"];
+/** Days until which competences count, as the fields name them. */
+const untilOf = (fields: FormData) =>
+  Object.fromEntries(
+    COMPETENCES.map((one) => {
+      const day = String(fields.get(`${one}Until_ms`) ?? "").trim();
+      // It counts through the whole of its last day.
+      return [`${one}Until_ms`, day === "" ? null : endOfDay(day)];
+    }),
+  );
+const rightsOf = (fields: FormData) => ({
+  roles: fields.getAll("roles").map(String),
+  competences: fields.getAll("competences").map(String),
+  firm: String(fields.get("firm") ?? ""),
+  ...untilOf(fields),
+});
+
+function Rights({ person }: Readonly<{ person?: Pick<One, "roles" | "competences" | "until"> }>) {
+  return (
+    <>
+      <Ticks name="roles" legend="May act as" options={ROLES} chosen={person?.roles} />
+      <Ticks name="competences" legend="Isolates and proves" options={COMPETENCES} chosen={person?.competences} />
+      <div className="grid gap-3 sm:grid-cols-3">
+        {COMPETENCES.map((one) => (
+          <WhenField
+            key={one}
+            dayOnly
+            label={`${one[0]!.toUpperCase()}${one.slice(1)} until`}
+            name={`${one}Until_ms`}
+            defaultValue={person?.until[one] ?? ""}
+            hint="Empty: no end"
+          />
+        ))}
+      </div>
+    </>
+  );
+}
 
 export function EnterPerson() {
   const [told, setTold] = useState<Told | null>(null);
@@ -73,7 +110,11 @@ export function EnterPerson() {
       <ActForm
         act="person.enter"
         label="Enter a person"
-        listFields={LISTS}
+        toInput={(fields) => ({
+          name: String(fields.get("name") ?? ""),
+          signIn: String(fields.get("signIn") ?? ""),
+          ...rightsOf(fields),
+        })}
         pin
         button="Enter them"
         tone="strong"
@@ -84,8 +125,7 @@ export function EnterPerson() {
           <Field label="Sign-in name" name="signIn" className="tag" autoComplete="off" maxLength={40} />
           <Field label="Contractor's firm" name="firm" maxLength={80} />
         </div>
-        <Ticks name="roles" legend="May act as" options={ROLES} />
-        <Ticks name="competences" legend="Isolates and proves" options={COMPETENCES} />
+        <Rights />
       </ActForm>
     </section>
   );
@@ -96,6 +136,8 @@ type One = Readonly<{
   name: string;
   roles: readonly Role[];
   competences: readonly Competence[];
+  /** By the site's clock, as 2027-11-29; of those that have an end. */
+  until: Readonly<Partial<Record<Competence, string>>>;
   firm: string;
   active: boolean;
   isShut: boolean;
@@ -129,12 +171,11 @@ export function AccountForms({ person }: { person: One }) {
             act="person.change"
             label={`Change ${person.name}`}
             fixed={fixed}
-            listFields={LISTS}
+            toInput={rightsOf}
             pin
             button="Change"
           >
-            <Ticks name="roles" legend="May act as" options={ROLES} chosen={person.roles} />
-            <Ticks name="competences" legend="Isolates and proves" options={COMPETENCES} chosen={person.competences} />
+            <Rights person={person} />
             <Field label="Contractor's firm" name="firm" maxLength={80} defaultValue={person.firm} />
           </ActForm>
           <ActForm

@@ -3,7 +3,7 @@ import { loadIsolation } from "../../../src/server/isolation/isolationStore";
 import { heldNow } from "../siteRows";
 import type { TestSite } from "../testSite";
 import { SLOTS } from "./place";
-import { jobAt, onPermit, permitsOf, type JobRow, type PermitRow } from "./rows";
+import { acceptedBelow, jobAt, onPermit, permitsOf, type JobRow, type PermitRow } from "./rows";
 
 /** What stands at a place: the job, its isolation, the permits that are not over. */
 export type Standing = Readonly<{ slot: number; found: JobRow | null; open: readonly PermitRow[] }>;
@@ -55,7 +55,8 @@ const RIPE: Readonly<Record<string, Ripe>> = {
   "seen again by the new shift": inState("live", "suspended"),
   "one for another": (site, { open }) =>
     open.some(({ permit, state }) => state === "live" && onPermit(site, permit).length > 0),
-  "accepted below the rules": isPlanned,
+  "accepted below the rules": (_, { slot, found }) => found !== null && SLOTS[slot]!.below !== undefined,
+  "accepted for longer": (site, { found }) => found !== null && acceptedBelow(site, found.jobId) > 0,
   "a job closed too early": (_, { found }) => found !== null,
 };
 const somethingStands: Ripe = (_, { found }) => found?.isolation != null;
@@ -97,5 +98,8 @@ export const OFTEN: Readonly<Record<string, number>> = {
   "planned anew": 4,
   "one for another": 4,
   "an audit on the spot": 4,
+  "accepted below the rules": 8,
+  "accepted for longer": 4,
+  "an end put later": 8,
   "somebody would not sign": 2,
 };

@@ -82,6 +82,7 @@ const EACH: { [Code in Refusal["code"]]: Extract<Refusal, { code: Code }> } = {
   "gear unknown": { code: "gear unknown", kind: "voltage tester", number: "VT-1" },
   "gear withdrawn": { code: "gear withdrawn", kind: "lock", number: "L-1" },
   "another returns it": { code: "another returns it", kind: "gas instrument", number: "GI-1", by: "Nell" },
+  "date over": { code: "date over", what: "electrical isolations" },
   "date too far": { code: "date too far", years: 5 },
   "gear out of date": { code: "gear out of date", kind: "portable earth", number: "PE-1" },
   "gear not bumped": { code: "gear not bumped", number: "GI-1", hours: 24 },

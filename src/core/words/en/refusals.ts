@@ -16,7 +16,7 @@ function wordsOf(refusal: Refusal): string {
     case "not yours to do":
       return `You may not ${refusal.act}. Ask a person who is ${refusal.needs.join(" or ")}.`;
     case "not competent":
-      return `${refusal.step} needs ${refusal.needs} competence, which you do not have on record. Ask someone who has.`;
+      return `${refusal.step} needs ${refusal.needs} competence, which you do not have on record, or not any more. Ask someone who has.`;
     case "out of order":
       return `${refusal.step} cannot be done yet. First: ${refusal.first.join("; ")}.`;
     case "already done":
@@ -174,8 +174,10 @@ function wordsOf(refusal: Refusal): string {
       return `The ${refusal.kind} ${refusal.number} was withdrawn from use. Take another, or have it given back into use by somebody who saw what was done to it.`;
     case "another returns it":
       return `The ${refusal.kind} ${refusal.number} was withdrawn by ${refusal.by}. Somebody else looks at it and gives it back into use.`;
+    case "date over":
+      return `The day until which ${refusal.what} count is over already. Give one that is still to come, or none.`;
     case "date too far":
-      return `In date until is more than ${refusal.years} years from now. No test speaks for a thing so long: look at the year.`;
+      return `${refusal.what ?? "In date until"} is more than ${refusal.years} years from now. Nothing is tested for so long: look at the year.`;
     case "gear out of date":
       return `The ${refusal.kind} ${refusal.number} is out of date, or nobody wrote down until when it is good. Take another.`;
     case "gear not bumped":

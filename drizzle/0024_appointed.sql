@@ -1,0 +1,1 @@
+ALTER TABLE `people` ADD `appointed_json` text DEFAULT '{}' NOT NULL;
