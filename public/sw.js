@@ -83,21 +83,26 @@ async function fileFirst(request) {
 
 async function networkFirst(request) {
   const { pathname } = new URL(request.url);
+  const asked = fetch(request);
   try {
-    const answer = await inTime(fetch(request));
+    const answer = await inTime(asked);
     if (answer.ok && !answer.redirected) await (await caches.open(PAGES)).put(pathname, answer.clone());
     return answer;
   } catch (error) {
     const known = await caches.match(pathname);
     if (known) return known;
+    // Never seen here: a server that is slow is waited for, and one that cannot be reached says so itself.
+    if (error instanceof Late) return asked;
     throw error;
   }
 }
+
+class Late extends Error {}
 
 /** A navigation takes no signal of its own: it is raced. */
 function inTime(answer) {
   return Promise.race([
     answer,
-    new Promise((_, late) => setTimeout(() => late(new Error("no answer in time")), ANSWER_WITHIN_MS)),
+    new Promise((_, late) => setTimeout(() => late(new Late("no answer in time")), ANSWER_WITHIN_MS)),
   ]);
 }

@@ -12,13 +12,18 @@ test("somebody is entered, signs in with what was handed over, changes, is shut 
   await form.getByLabel("Name", { exact: true }).fill("Aksel Bru");
   await form.getByLabel("Sign-in name").fill("aksel");
   await form.getByLabel("isolator").check();
-  await form.getByLabel("process").check();
+  await form.getByLabel("process", { exact: true }).check();
+  const year = new Date().getFullYear() + 1;
+  await form.getByLabel("Process until").fill(`12 Mar ${year}`);
   await sign(maren, "Enter a person");
   const told = maren.getByRole("status").filter({ hasText: "Aksel Bru" });
   await expect(told).toContainText("shown once");
   const [password, pin] = await told.locator("dd").allTextContents();
   await told.getByRole("button", { name: "Written down" }).click();
   await expect(told).toHaveCount(0);
+
+  // What they were found able to do has an end, and a name beside it.
+  await expect(maren.getByText(`process isolations until ${year}-03-12, by Maren Tolve`)).toBeVisible();
 
   // Neither is anywhere in the record.
   const bodies = read<{ body: string }>(site, "SELECT body FROM ledger WHERE type = 'person.enter'");
