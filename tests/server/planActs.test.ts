@@ -75,7 +75,13 @@ function act(signIn: string, type: string, input: unknown, pin: string | undefin
     .all()
     .find((one) => one.id === ids.get(signIn))!;
   clock_ms += 60_000;
-  return runAct({ version: 1, actId, type, input, ...(pin ? { pin } : {}) }, toPerson(row, clock_ms), clock_ms, db, headFile);
+  return runAct(
+    { version: 1, actId, type, input, ...(pin ? { pin } : {}) },
+    toPerson(row, clock_ms),
+    clock_ms,
+    db,
+    headFile,
+  );
 }
 async function done(signIn: string, type: string, input: unknown) {
   const answer = await act(signIn, type, input);

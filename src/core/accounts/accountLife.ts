@@ -1,4 +1,4 @@
-import { appoint, type Appointed, type Wanted } from "../people/appointments";
+import { appoint, type Appointed, type Wanted } from "./appointments";
 import type { Competence, PersonId, Role } from "../people/roles";
 import { accept, refuse, type Result } from "../refusal/result";
 

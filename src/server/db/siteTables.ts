@@ -19,7 +19,7 @@ import { lockCheckSchema } from "../../core/isolation/lockCheck";
 import { logEntrySchema } from "../../core/permit/record/logSchema";
 import { planSchema } from "../../core/plan/planSchema";
 import { plannedStepSchema } from "../../core/procedure/stepSchema";
-import { appointedSchema } from "../../core/people/appointments";
+import { appointedSchema } from "../../core/accounts/appointments";
 import { JOB_STATES } from "../../core/job/jobLife";
 import { jobSchema } from "../../core/request/jobFile";
 import { setupSchema } from "../../core/schedule/setup";

@@ -1,4 +1,4 @@
-import { inForce } from "../../core/people/appointments";
+import { inForce } from "../../core/accounts/appointments";
 import { createHash, randomBytes } from "node:crypto";
 import { and, eq, gt, lt } from "drizzle-orm";
 import { type Competence, type PersonId, type Role } from "../../core/people/roles";

@@ -10,7 +10,6 @@ import { changePermit } from "./changePermit";
 import { kindRule } from "../../core/permit/kinds/kinds";
 import { ENGINE_VERSION } from "../../core/version";
 import { isolations, jobIsolations, jobs, people, permitIsolations, permits } from "../db/schema";
-import { toPerson } from "../people/signIn";
 import { loadPermit } from "./permitStore";
 import { currentPlant } from "../plant/plantStore";
 import type { Tx } from "../db/database";

@@ -82,7 +82,7 @@ function Rights({ person }: Readonly<{ person?: Pick<One, "roles" | "competences
     <>
       <Ticks name="roles" legend="May act as" options={ROLES} chosen={person?.roles} />
       <Ticks name="competences" legend="Isolates and proves" options={COMPETENCES} chosen={person?.competences} />
-      <div className="grid gap-3 sm:grid-cols-3">
+      <div className="grid gap-3 sm:grid-cols-2">
         {COMPETENCES.map((one) => (
           <WhenField
             key={one}

@@ -1,6 +1,6 @@
 import fc from "fast-check";
 import { appoint, inForce, type Appointed } from "./appointments";
-import { COMPETENCES, type Competence, type PersonId } from "./roles";
+import { COMPETENCES, type Competence, type PersonId } from "../people/roles";
 
 const DAY = 86_400_000;
 const NOW = 1_800_000_000_000;
