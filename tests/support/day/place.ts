@@ -28,14 +28,14 @@ export const REGISTERS: readonly Readonly<{ items: string; links: string }>[] = 
   { items: DAY_ITEMS, links: DAY_LINKS },
 ];
 
-export type Slot = Readonly<{ place: string; how: string; holder: string; below?: string }>;
-/** What is worked on, again and again, and by whose party. */
+export type Slot = Readonly<{ place: string; how: string; holder: string; below?: string; rules?: string }>;
+/** What is worked on, again and again, and by whose party; two by rules under which a permit may go on past its first end. */
 export const SLOTS: readonly Slot[] = [
   { place: "P", how: "open", holder: "hal" },
-  { place: "C", how: "open", holder: "hob" },
+  { place: "C", how: "open", holder: "hob", rules: "us-style" },
   { place: "B", how: "open", holder: "hedy" },
   { place: "M2", how: "touch", holder: "hal" },
-  { place: "T", how: "open", holder: "hob" },
+  { place: "T", how: "open", holder: "hob", rules: "uk-style" },
   { place: "D", how: "open", holder: "hedy", below: "SD fluid D" },
 ];
 export const HOLDERS = ["hal", "hob", "hedy"] as const;

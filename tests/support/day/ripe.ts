@@ -3,7 +3,7 @@ import { loadIsolation } from "../../../src/server/isolation/isolationStore";
 import { heldNow } from "../siteRows";
 import type { TestSite } from "../testSite";
 import { SLOTS } from "./place";
-import { acceptedBelow, jobAt, onPermit, permitsOf, type JobRow, type PermitRow } from "./rows";
+import { acceptedBelow, isOver, jobAt, onPermit, permitsOf, type JobRow, type PermitRow } from "./rows";
 
 /** What stands at a place: the job, its isolation, the permits that are not over. */
 export type Standing = Readonly<{ slot: number; found: JobRow | null; open: readonly PermitRow[] }>;
@@ -51,7 +51,10 @@ const RIPE: Readonly<Record<string, Ripe>> = {
   "gone on by anybody": inState("live", "suspended"),
   "handed back in part": inState("live"),
   "closed at once": inState("work done", "watching"),
-  "an end put later": inState("live"),
+  "an end put later": (_, { slot, open }) =>
+    SLOTS[slot]!.rules !== undefined && open.some(({ state }) => state === "live"),
+  "put back and closed": (site, { found, open }) =>
+    found !== null && open.length === 0 && isOver(site, found.jobId) > 0,
   "seen again by the new shift": inState("live", "suspended"),
   "one for another": (site, { open }) =>
     open.some(({ permit, state }) => state === "live" && onPermit(site, permit).length > 0),
@@ -81,25 +84,32 @@ export function ripePermits(site: TestSite, what: string, standing: Standing): r
 
 /** What is seldom in a day is played more often than it happens: each kind of it is to be met a hundred times. */
 export const OFTEN: Readonly<Record<string, number>> = {
-  "a draft sent back, changed or cancelled": 10,
-  "a step that cannot be done": 4,
-  "a proof that fails": 6,
+  "a draft sent back, changed or cancelled": 22,
+  "a step that cannot be done": 9,
+  "a proof that fails": 12,
   "a point swapped": 4,
   "gone on by anybody": 4,
   "seen again by the new shift": 4,
-  "locks read again": 4,
+  "locks read again": 7,
   "a job withdrawn": 8,
   "something that runs for a time": 10,
   "a permit brought on": 8,
   "approved and begun": 10,
-  "a temporary de-isolation": 4,
+  "a temporary de-isolation": 8,
   "work stopped": 4,
   "a lock off the box": 4,
   "planned anew": 4,
-  "one for another": 4,
+  "one for another": 7,
   "an audit on the spot": 4,
-  "accepted below the rules": 8,
+  "accepted below the rules": 13,
   "accepted for longer": 4,
   "an end put later": 8,
-  "somebody would not sign": 2,
+  "somebody would not sign": 3,
+  "a job asked for otherwise": 4,
+  "put back and closed": 12,
+  "the clock ahead": 5,
+  "the shift handed over": 4,
+  "another crew": 4,
+  "another register": 3,
+  "something burned": 8,
 };

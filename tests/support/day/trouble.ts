@@ -268,6 +268,7 @@ export const TROUBLES: Readonly<Record<string, Trouble>> = {
     const [hangs] = standingOn(play.site, box).slice(n % 2);
     return play.act(one(COORDINATORS, who), "box.take-off", { box, lock: hangs?.lock ?? "C-1" });
   },
+  "put back and closed": goesOn(12),
   "put back too early": (play, { who, n }, { isolation }) =>
     play.act(one(COORDINATORS, who), "return.start", { isolation, ...(n % 4 ? {} : { leftSafe: "Hand tight." }) }),
   "a job closed too early": (play, { who }, { found }) =>

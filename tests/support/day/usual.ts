@@ -34,6 +34,7 @@ export const asked = (site: TestSite, slot: Slot, n = 0) => ({
   windowFrom_ms: site.clock_ms - HOUR_MS,
   windowTo_ms: site.clock_ms + (8 + n) * HOUR_MS,
   holder: slot.holder,
+  profile: slot.rules ?? "strict",
 });
 
 /** What comes next at a place, done by whom it falls to: from a request to the job that is closed, and then the next request. */

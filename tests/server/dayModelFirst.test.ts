@@ -1,0 +1,3 @@
+import { playWholeDays } from "../support/day/wholeDays";
+
+playWholeDays(1);
