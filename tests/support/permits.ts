@@ -154,6 +154,7 @@ export function wellFacts(more: Partial<PermitFacts> = {}): PermitFacts {
     stale: [],
     litBy: null,
     exchangeMissing: () => null,
+    notInducted: () => null,
     pointsToLock: [],
     crewFault: () => null,
     rolesOf: (id) => CREW[id] ?? [],

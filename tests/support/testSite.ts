@@ -1,3 +1,5 @@
+import type { PersonId } from "../../src/core/people/roles";
+import type { Induction } from "../../src/core/accounts/induction";
 import { randomUUID } from "node:crypto";
 import { cpSync, existsSync, mkdtempSync, rmSync } from "node:fs";
 import { tmpdir } from "node:os";
@@ -19,11 +21,14 @@ import { loadIsolation } from "../../src/server/isolation/isolationStore";
 export const PIN = "2468";
 const DAY_MS = 86_400_000;
 
+const SHOWN: Induction = { by: "cora" as PersonId, at_ms: 0, until_ms: 8e15 };
 export type TestPerson = Readonly<{
   signIn: string;
   roles: readonly Role[];
   competences?: readonly Competence[];
   firm?: string;
+  /** Who is of a firm was shown the site, for as long as any test lasts, unless this says otherwise. */
+  induction?: Induction | null;
 }>;
 
 /** A site on a real database file of its own, whose clock moves by a minute with every act. */
@@ -51,7 +56,7 @@ export class TestSite {
   /** People with a PIN whose hash is cheap to check: the hash says itself how dear it is. Ids are their sign-in names. */
   async add(...all: TestPerson[]): Promise<void> {
     const pinHash = await hash(PIN, { memoryCost: 8, timeCost: 1, parallelism: 1 });
-    for (const { signIn, roles, competences = [], firm = "" } of all) {
+    for (const { signIn, roles, competences = [], firm = "", induction = SHOWN } of all) {
       this.db
         .insert(people)
         .values({
@@ -63,6 +68,7 @@ export class TestSite {
           passwordHash: pinHash,
           pinHash,
           firm,
+          induction: firm === "" ? null : induction,
         })
         .run();
     }

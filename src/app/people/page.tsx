@@ -1,6 +1,8 @@
 import type { Metadata } from "next";
 import Link from "next/link";
 import type { Account } from "@/core/accounts/accountLife";
+import { inductionMissing } from "@/core/accounts/induction";
+import { PEOPLE_AT_MOST, PEOPLE_COLUMNS } from "@/core/accounts/peopleList";
 import { mayRead } from "@/core/people/mayRead";
 import { accountsNow } from "@/server/acts/accounts";
 import { database } from "@/server/db/database";
@@ -9,6 +11,7 @@ import { requirePerson } from "@/server/people/session";
 import { namesOf } from "@/server/people/signIn";
 import { requestTime_ms, siteTime } from "@/server/runtime/siteTime";
 import { TakeOut } from "@/ui/text/TakeOut";
+import { EnterList } from "@/ui/people/EnterList";
 import { AccountForms, EnterPerson, OwnAccount } from "@/ui/people/PeopleForms";
 
 export const metadata: Metadata = { title: "People" };
@@ -55,7 +58,7 @@ export default async function PeoplePage() {
                 <p className="text-sm">
                   {one.roles.join(", ")}
                   <Competences of={one} by={mayKeep ? nameOf : null} now_ms={now_ms} />
-                  {one.firm && <span className="block">{one.firm}</span>}
+                  {one.firm && <Firm of={one} by={mayKeep ? nameOf : null} now_ms={now_ms} />}
                   {!one.active && <strong className="block">Signs in no more</strong>}
                   {mayKeep && one.shutUntil_ms !== null && (
                     <strong className="block">Shut out by wrong tries until {siteTime(one.shutUntil_ms)}</strong>
@@ -73,6 +76,7 @@ export default async function PeoplePage() {
                           until_ms === null ? [] : [[competence, dayOf(until_ms)]],
                         ),
                       ),
+                      inductedUntil: one.induction === null ? "" : dayOf(one.induction.until_ms),
                       isShut: one.shutUntil_ms !== null,
                       seen: siteTime(one.seen_ms),
                     }}
@@ -84,6 +88,7 @@ export default async function PeoplePage() {
         </ul>
         <div className="flex flex-col gap-8">
           {mayKeep && <EnterPerson />}
+          {mayKeep && <EnterList columns={PEOPLE_COLUMNS} atMost={PEOPLE_AT_MOST} />}
           <OwnAccount />
         </div>
       </div>
@@ -110,4 +115,27 @@ function Competences({
       </span>
     );
   });
+}
+
+/** The firm that somebody works for, and whether they know this site: else they begin no work. */
+function Firm({
+  of,
+  by,
+  now_ms,
+}: Readonly<{ of: Pick<Account, "firm" | "induction">; by: ((id: string) => string) | null; now_ms: number }>) {
+  const missing = inductionMissing(of, now_ms);
+  const { induction } = of;
+  return (
+    <span className="block">
+      {of.firm},{" "}
+      {induction === null ? (
+        <strong>not inducted: begins no work</strong>
+      ) : missing === "over" ? (
+        <strong>inducted no more since {dayOf(induction.until_ms)}</strong>
+      ) : (
+        <>inducted until {dayOf(induction.until_ms)}</>
+      )}
+      {by !== null && induction !== null && <span className="opacity-85">, by {by(induction.by)}</span>}
+    </span>
+  );
 }

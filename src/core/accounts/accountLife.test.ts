@@ -9,6 +9,7 @@ const person = (id: string, roles: Role[], more: Partial<Account> = {}): Account
   competences: [],
   appointed: {},
   firm: "",
+  induction: null,
   active: true,
   ...more,
 });
@@ -31,7 +32,14 @@ const said = (command: AccountCommand, more: Partial<AccountFacts> = {}) => {
 
 test("nobody changes, lets in or bars themselves", () => {
   const own = { ...by("maren"), person: "maren" };
-  const change = { type: "change", roles: ["coordinator", "approver"], competences: [], until: {}, firm: "" } as const;
+  const change = {
+    type: "change",
+    roles: ["coordinator", "approver"],
+    competences: [],
+    until: {},
+    firm: "",
+    inductedUntil_ms: null,
+  } as const;
   for (const command of [
     { ...own, ...change },
     { ...own, type: "leave" },
@@ -52,6 +60,7 @@ test("somebody who may coordinate always stays", () => {
     competences: [],
     until: {},
     firm: "",
+    inductedUntil_ms: null,
   } as const;
   expect(said(roles)).toBe("last coordinator");
   expect(said({ ...by("ivo"), type: "leave", person: "maren" })).toBe("last coordinator");
@@ -67,8 +76,12 @@ test("nobody leaves with a lock hanging, on a permit, on a post or inside", () =
 });
 
 test("a sign-in name is one person's; who is unknown is told so", () => {
-  expect(said({ ...by("maren"), type: "enter", until: {}, account: person("ivo", []) })).toBe("sign-in taken");
-  expect(said({ ...by("maren"), type: "enter", until: {}, account: person("new", ["worker"]) })).toMatchObject({
+  expect(said({ ...by("maren"), type: "enter", until: {}, inductedUntil_ms: null, account: person("ivo", []) })).toBe(
+    "sign-in taken",
+  );
+  expect(
+    said({ ...by("maren"), type: "enter", until: {}, inductedUntil_ms: null, account: person("new", ["worker"]) }),
+  ).toMatchObject({
     name: "new",
   });
   expect(said({ ...by("maren"), type: "let in", person: "nobody" })).toBe("unknown");

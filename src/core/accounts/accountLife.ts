@@ -1,4 +1,5 @@
 import { appoint, type Appointed, type Wanted } from "./appointments";
+import { induct, type Induction } from "./induction";
 import type { Competence, PersonId, Role } from "../people/roles";
 import { accept, refuse, type Result } from "../refusal/result";
 
@@ -12,12 +13,16 @@ export type Account = Readonly<{
   appointed: Appointed;
   /** A contractor's firm; empty for the site's own people. */
   firm: string;
+  /** Of somebody of another firm: what they were shown of this site; null where nobody wrote it down, and for its own people. */
+  induction: Induction | null;
   active: boolean;
 }>;
 
+type Entered = Omit<Account, "appointed" | "induction">;
+
 export type AccountCommand = Readonly<{ by: PersonId; now_ms: number }> &
   (
-    | Readonly<{ type: "enter"; account: Omit<Account, "appointed">; until: Wanted["until"] }>
+    | Readonly<{ type: "enter"; account: Entered; until: Wanted["until"]; inductedUntil_ms: number | null }>
     | Readonly<{
         type: "change";
         person: string;
@@ -25,6 +30,7 @@ export type AccountCommand = Readonly<{ by: PersonId; now_ms: number }> &
         competences: readonly Competence[];
         until: Wanted["until"];
         firm: string;
+        inductedUntil_ms: number | null;
       }>
     /** Gone, or not let in any more. */
     | Readonly<{ type: "leave"; person: string }>
@@ -54,7 +60,9 @@ export function decideAccount(command: AccountCommand, facts: AccountFacts): Res
     const { account } = command;
     if (facts.isTaken(account.signIn)) return refuse({ code: "sign-in taken", signIn: account.signIn });
     const made = appoint({ competences: [], appointed: {} }, { ...command, competences: account.competences });
-    return made.ok ? accept({ ...account, ...made.value }) : made;
+    if (!made.ok) return made;
+    const inducted = induct(null, inductionOf(command, account.firm));
+    return inducted.ok ? accept({ ...account, ...made.value, induction: inducted.value }) : inducted;
   }
   const account = facts.find(command.person);
   if (account === undefined) return refuse({ code: "unknown", what: "person", name: command.person });
@@ -67,7 +75,12 @@ export function decideAccount(command: AccountCommand, facts: AccountFacts): Res
         return refuse({ code: "last coordinator", who: account.name });
       }
       const made = appoint(account, command);
-      return made.ok ? accept({ ...account, ...made.value, roles: [...new Set(roles)], firm }) : made;
+      if (!made.ok) return made;
+      // Who comes back for another firm is shown the site anew.
+      const inducted = induct(account.firm === firm ? account.induction : null, inductionOf(command, firm));
+      return inducted.ok
+        ? accept({ ...account, ...made.value, roles: [...new Set(roles)], firm, induction: inducted.value })
+        : inducted;
     }
     case "leave": {
       if (!account.active)
@@ -87,3 +100,8 @@ export function decideAccount(command: AccountCommand, facts: AccountFacts): Res
       return accept(account);
   }
 }
+
+const inductionOf = (
+  { inductedUntil_ms, by, now_ms }: Readonly<{ inductedUntil_ms: number | null; by: PersonId; now_ms: number }>,
+  firm: string,
+) => ({ firm, until_ms: inductedUntil_ms, by, now_ms });

@@ -87,6 +87,7 @@ export type Refusal =
   | { code: "plant changed"; planned: number; now: number }
   | { code: "changed meanwhile" }
   | { code: "bad register"; first: string; more: number }
+  | { code: "bad list"; first: string; more: number }
   | { code: "not in the crew"; job: string }
   | { code: "unknown"; what: string; name: string }
   | { code: "review too late"; hours: number; most: number }
@@ -133,6 +134,7 @@ export type Refusal =
   | { code: "not a lead"; who: string }
   | { code: "lead issued it" }
   | { code: "no exchange"; firm: string }
+  | { code: "not inducted"; who: string; firm: string; since: string | null }
   | { code: "prove again"; proofs: readonly string[] }
   | { code: "under test"; isolation: string }
   | { code: "held by others"; step: string; held: readonly Readonly<{ point: string; by: readonly string[] }>[] }

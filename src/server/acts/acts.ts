@@ -66,6 +66,7 @@ import {
 import { checkLocks, rehangLock } from "../isolation/lockCheckActs";
 import { swapPoint } from "../isolation/swapAct";
 import { PEOPLE_ACTS } from "./peopleActs";
+import { enterList } from "./peopleListAct";
 
 /** Everything a user can do, by the name it has in the ledger. */
 export const ACTS: ReadonlyMap<string, Act> = new Map(
@@ -135,6 +136,7 @@ export const ACTS: ReadonlyMap<string, Act> = new Map(
     ...PERMIT_REPORT_ACTS,
     ...HAZARD_ACTS,
     ...PEOPLE_ACTS,
+    enterList,
     postDetector,
     takeDetector,
     enterInstrument,

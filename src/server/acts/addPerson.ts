@@ -1,4 +1,5 @@
 import { randomUUID } from "node:crypto";
+import type { Induction } from "../../core/accounts/induction";
 import type { Competence, Role } from "../../core/people/roles";
 import type { Db } from "../db/database";
 import { people } from "../db/schema";
@@ -16,22 +17,24 @@ export async function addPerson(
     password: string;
     pin: string;
     firm?: string;
+    induction?: Induction;
   }>,
   where: Where = here(),
 ): Promise<string> {
   const [passwordHash, pinHash] = await Promise.all([hashSecret(person.password), hashSecret(person.pin)]);
   const id = randomUUID();
-  const { name, roles, competences, firm = "" } = person;
+  const { name, roles, competences, firm = "", induction = null } = person;
   const signIn = person.signIn.toLowerCase();
   onCommandLine(
     db,
     {
       type: "person.entered",
       subject: signIn,
-      input: { id, name, signIn, roles, competences, firm },
+      input: { id, name, signIn, roles, competences, firm, induction },
       did: `${name} entered: ${roles.join(", ") || "no role"}.`,
     },
-    (tx) => tx.insert(people).values({ id, name, signIn, roles, competences, passwordHash, pinHash, firm }).run(),
+    (tx) =>
+      tx.insert(people).values({ id, name, signIn, roles, competences, passwordHash, pinHash, firm, induction }).run(),
     where,
   );
   return id;

@@ -1,6 +1,7 @@
 import { randomUUID } from "node:crypto";
 import { and, eq, isNull, notInArray } from "drizzle-orm";
 import { z } from "zod";
+import { isSignIn, SIGN_IN_ASKED } from "../../core/accounts/peopleList";
 import { decideAccount, type Account, type AccountCommand, type AccountFacts } from "../../core/accounts/accountLife";
 import { COMPETENCES, ROLES, type Competence, type PersonId } from "../../core/people/roles";
 import type { Tx } from "../db/database";
@@ -24,10 +25,11 @@ export const accountOf = (row: typeof people.$inferSelect): Account => ({
   competences: row.competences,
   appointed: row.appointed,
   firm: row.firm,
+  induction: row.induction,
   active: row.active,
 });
 
-function factsOf(tx: Tx): AccountFacts {
+export function accountFacts(tx: Tx): AccountFacts {
   const all = tx.select().from(people).all().map(accountOf);
   return {
     find: (person) => all.find(({ id }) => id === person),
@@ -64,12 +66,12 @@ function tiesOf(tx: Tx, person: string): string[] {
 }
 
 /** Password and PIN as they are handed over: shown once, and kept only as hashes. */
-async function madeSecrets() {
+export async function madeSecrets() {
   const { password, pin } = secretsToHand();
   const [passwordHash, pinHash] = await Promise.all([hashSecret(password), hashSecret(pin)]);
   return { password, pin, passwordHash, pinHash };
 }
-type Secrets = Awaited<ReturnType<typeof madeSecrets>>;
+export type Secrets = Awaited<ReturnType<typeof madeSecrets>>;
 
 function changed(
   { tx, person, now_ms }: ActContext,
@@ -77,7 +79,7 @@ function changed(
   write: (account: Account) => Readonly<{ did: string; once?: Readonly<Record<string, string>> }>,
 ): ActOutcome {
   const command = { ...said, by: person.id, now_ms } as AccountCommand;
-  const facts = factsOf(tx);
+  const facts = accountFacts(tx);
   const decided = decideAccount(command, facts);
   const subject = command.type === "enter" ? command.account.signIn : (facts.find(command.person)?.signIn ?? "");
   if (!decided.ok) return { ok: false, subject, refusal: decided.refusal };
@@ -101,29 +103,42 @@ const rights = {
   electricalUntil_ms: until,
   mechanicalUntil_ms: until,
   processUntil_ms: until,
+  /** Of somebody of another firm; null where nobody showed them the site. */
+  inductedUntil_ms: until,
 };
 type Rights = Readonly<{ [Field in `${Competence}Until_ms`]?: number | null }>;
+const inducted = ({ inductedUntil_ms = null }: Readonly<{ inductedUntil_ms?: number | null }>) => ({
+  inductedUntil_ms,
+});
 const untilOf = (input: Rights) => Object.fromEntries(COMPETENCES.map((one) => [one, input[`${one}Until_ms`] ?? null]));
+
+const enteredSchema = z.object({
+  name: line("The name", 80),
+  signIn: z
+    .string()
+    .trim()
+    .toLowerCase()
+    .max(40, `The sign-in name: ${SIGN_IN_ASKED}`)
+    .refine(isSignIn, `The sign-in name: ${SIGN_IN_ASKED}`),
+  ...rights,
+});
+/** What a row of the ledger entered somebody with. */
+export function enteredRights(input: unknown) {
+  const { name, signIn, roles, competences, firm, ...ends } = enteredSchema.parse(input);
+  return { account: { name, signIn, roles, competences, firm }, until: untilOf(ends), ...inducted(ends) };
+}
 
 const enterPerson = defineAct({
   type: "person.enter",
   words: "enter a person",
   roles: COORDINATORS,
   pin: true,
-  input: z.object({
-    name: line("The name", 80),
-    signIn: z
-      .string()
-      .trim()
-      .toLowerCase()
-      .regex(/^[a-z0-9][a-z0-9.-]{0,39}$/, "The sign-in name: small letters, figures, points and hyphens, at most 40"),
-    ...rights,
-  }),
+  input: enteredSchema,
   prepare: () => madeSecrets(),
   run: (context, input, made: Secrets) => {
     const { name, signIn, roles, competences, firm } = input;
     const account = { id: randomUUID() as PersonId, active: true, name, signIn, roles, competences, firm };
-    return changed(context, { type: "enter", account, until: untilOf(input) }, (entered) => {
+    return changed(context, { type: "enter", account, until: untilOf(input), ...inducted(input) }, (entered) => {
       const { passwordHash, pinHash, password, pin } = made;
       context.tx
         .insert(people)
@@ -141,9 +156,9 @@ const changePerson = defineAct({
   pin: true,
   input: z.object({ ...of, ...rights }),
   run: (context, input) =>
-    changed(context, { type: "change", ...input, until: untilOf(input) }, (account) => {
-      const { id, name, roles, competences, appointed, firm } = account;
-      context.tx.update(people).set({ roles, competences, appointed, firm }).where(eq(people.id, id)).run();
+    changed(context, { type: "change", ...input, until: untilOf(input), ...inducted(input) }, (account) => {
+      const { id, name, roles, competences, appointed, firm, induction } = account;
+      context.tx.update(people).set({ roles, competences, appointed, firm, induction }).where(eq(people.id, id)).run();
       return { did: `${name} is now: ${[...roles, ...competences].join(", ")}.` };
     }),
 });

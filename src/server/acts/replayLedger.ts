@@ -1,4 +1,4 @@
-import { asc, eq, gt } from "drizzle-orm";
+import { and, asc, eq, gt } from "drizzle-orm";
 import { z } from "zod";
 import { canonicalJson } from "../../core/ledger/canonicalJson";
 import { sentSchema } from "../../core/permit/air/instruments";
@@ -14,6 +14,7 @@ import { Taken } from "../plant/plantActs";
 import { appendAsItWas, ledgerHead } from "../ledger/append";
 import { CLOCK, isNobody } from "../ledger/nobody";
 import { ACTS } from "./acts";
+import { entersAgain } from "./replayPeople";
 
 const heardSchema = z.object({ id: z.string(), at_ms: z.number().nullable(), reading: z.string().nullable() });
 const entrySchema = z.object({
@@ -35,8 +36,8 @@ export type Replayed = Readonly<{ ok: true; hash: string } | { ok: false; row: n
 
 /**
  * Does every act of one ledger again on an empty database, by the rules of this program, and answers the new ledger's last
- * hash, or the first row that now comes out otherwise. People, instruments and registers, which no act makes, are taken from
- * the first database; what was refused is appended as it was, for it changed nothing. What instruments had said is in the
+ * hash, or the first row that now comes out otherwise. Instruments and registers, which no act makes, and people's secrets,
+ * which no ledger knows, are taken from the first database; what was refused is appended as it was, for it changed nothing. What instruments had said is in the
  * rows since version 2 of the ledger; before, a stop by an instrument is taken at its word.
  *
  * What it says of a ledger that an earlier program wrote is no fault of the record: rules have become sharper since. Ids
@@ -78,12 +79,13 @@ async function doAgain(from: Db, to: Db, entry: Entry): Promise<string | null> {
     countTimesAnew(to, { ...steppedSchema.parse(entry.input), now_ms: entry.recordedAt_ms });
     return null;
   }
+  if (entersAgain(to, entry)) return null;
   if (isNobody(entry.by)) {
     if (entry.type.startsWith("permit.")) moveByClock(to, entry.subject, entry.recordedAt_ms);
     return null;
   }
-  // People are taken as they are.
-  if (entry.type.startsWith("person.")) return null;
+  // Secrets are taken as they are, and what somebody signed is done again without them.
+  if (entry.type.startsWith("person.") && !RIGHTS.has(entry.type)) return null;
   const act = ACTS.get(entry.type);
   if (act === undefined) return "is no act any more";
   const input = act.input.safeParse(withSecrets(from, entry));
@@ -107,6 +109,9 @@ async function doAgain(from: Db, to: Db, entry: Entry): Promise<string | null> {
   return isSame ? null : `came out as ${JSON.stringify(said)} and not as ${JSON.stringify(entry.answer)}`;
 }
 
+/** What changes what somebody may do; the rest of what is done to accounts is secrets and sign-ins. */
+const RIGHTS: ReadonlySet<string> = new Set(["person.change", "person.leave", "person.come-back"]);
+
 /** How a plan fared on a later register, as its row says. */
 function takeVerdict(tx: Tx, { subject, input }: Entry): null {
   const { verdict } = z.object({ verdict: verdictSchema }).parse(input);
@@ -116,7 +121,14 @@ function takeVerdict(tx: Tx, { subject, input }: Entry): null {
 
 function takeWhatNoActMakes(from: Db, to: Db): void {
   const isEmpty = (table: typeof people | typeof detectors) => to.select().from(table).all().length === 0;
-  if (isEmpty(people)) for (const one of from.select().from(people).all()) to.insert(people).values(one).run();
+  if (isEmpty(people)) {
+    const left = leavers(from);
+    for (const one of from.select().from(people).all()) {
+      to.insert(people)
+        .values({ ...one, active: one.active || left.has(one.id) })
+        .run();
+    }
+  }
   if (isEmpty(detectors)) {
     for (const one of from.select().from(detectors).all()) {
       const bare = { ...one, permit: null, place: "", postedAt: null, lastAt: null, lastReading: null };
@@ -126,6 +138,17 @@ function takeWhatNoActMakes(from: Db, to: Db): void {
   for (const one of from.select().from(plantTexts).all()) to.insert(plantTexts).values(one).onConflictDoNothing().run();
   for (const one of from.select().from(items).all()) to.insert(items).values(one).onConflictDoNothing().run();
 }
+
+/** Who left by an act: until then they were here. */
+function leavers(from: Db): ReadonlySet<string> {
+  const rows = from
+    .select({ body: ledger.body })
+    .from(ledger)
+    .where(and(eq(ledger.type, "person.leave"), eq(ledger.outcome, "done")))
+    .all();
+  return new Set(rows.map(({ body }) => parsed("ledger", leaverSchema, body).input.person));
+}
+const leaverSchema = z.object({ input: z.object({ person: z.string() }) });
 
 const filesSchema = z.object({ files: z.array(z.object({ name: z.string(), sha256: z.string() })) });
 const importAnswer = z.object({

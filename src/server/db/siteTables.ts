@@ -20,6 +20,7 @@ import { logEntrySchema } from "../../core/permit/record/logSchema";
 import { planSchema } from "../../core/plan/planSchema";
 import { plannedStepSchema } from "../../core/procedure/stepSchema";
 import { appointedSchema } from "../../core/accounts/appointments";
+import { inductionSchema } from "../../core/accounts/induction";
 import { JOB_STATES } from "../../core/job/jobLife";
 import { jobSchema } from "../../core/request/jobFile";
 import { setupSchema } from "../../core/schedule/setup";
@@ -43,6 +44,8 @@ export const people = sqliteTable("people", {
     .default("metric"),
   /** A contractor's firm; empty for the site's own people. */
   firm: text("firm").notNull().default(""),
+  /** Of somebody of another firm: who showed them the site, when, and until when it counts. */
+  induction: json("induction_json", inductionSchema),
   active: integer("active", { mode: "boolean" }).notNull().default(true),
 });
 

@@ -6,6 +6,7 @@ import Papa from "papaparse";
 import { runAct } from "../acts/runAct";
 import type { ActAnswer } from "../acts/answer";
 import { onCommandLine } from "../ledger/byTheServer";
+import { personIdSchema } from "../../core/people/roles";
 import { DEMO_MADE } from "../ledger/nobody";
 import { addPerson } from "../acts/addPerson";
 import type { Db } from "../db/database";
@@ -62,7 +63,15 @@ export async function seedDemo(db: Db, demoFolder: string, headFile: string, now
   const where = { headFile, now_ms: clock_ms };
   onCommandLine(db, { type: DEMO_MADE, subject: "", input: {}, did: "The demo was made." }, () => undefined, where);
   for (const person of DEMO_PEOPLE) {
-    ids.set(person.signIn, await addPerson(db, { ...person, password: DEMO_PASSWORD, pin: DEMO_PIN }, where));
+    // The coordinator, who is entered first, showed the site to people of other firms.
+    const shown = {
+      by: personIdSchema.parse(ids.get("maren") ?? ""),
+      at_ms: clock_ms,
+      until_ms: clock_ms + 365 * 86_400_000,
+    };
+    const induction = person.firm === undefined ? {} : { induction: shown };
+    const made = { ...person, ...induction, password: DEMO_PASSWORD, pin: DEMO_PIN };
+    ids.set(person.signIn, await addPerson(db, made, where));
   }
   const id = (signIn: string) => ids.get(signIn)!;
   let accepted: Readonly<{ permit: string }>[] = [];

@@ -183,7 +183,7 @@ export function listTable(tx: Db, list: ListName, now_ms: number): Table {
       ];
     case "people":
       return [
-        ["name", "signs in as", "roles", "competences", "until", "firm", "may sign in"],
+        ["name", "signs in as", "roles", "competences", "until", "firm", "inducted until", "may sign in"],
         ...tx
           .select()
           .from(people)
@@ -201,6 +201,7 @@ export function listTable(tx: Db, list: ListName, now_ms: number): Table {
               })
               .join("; "),
             one.firm,
+            one.induction === null ? "" : dayOf(one.induction.until_ms),
             one.active ? "yes" : "no",
           ]),
       ];

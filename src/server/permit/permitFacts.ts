@@ -1,3 +1,4 @@
+import { inductionMissing } from "../../core/accounts/induction";
 import { inOneGo } from "../../core/inOneGo";
 import { openEndsOf } from "../../core/permit/around/openEnds";
 import { airLimitsFor, airPlaces } from "../../core/permit/air/airPlaces";
@@ -107,6 +108,11 @@ function factsOf(tx: Tx, stored: StoredPermit, now_ms: number, site: PermitSite)
     exchangeMissing: () => (id) => {
       const firm = site.person(id)?.firm ?? "";
       return firm === "" || site.exchanged(row.jobId, firm) ? null : firm;
+    },
+    notInducted: () => (id) => {
+      const who = site.person(id);
+      if (who === undefined || inductionMissing(who, now_ms) === null) return null;
+      return { firm: who.firm, since_ms: who.induction?.until_ms ?? null };
     },
     pointsToLock: () =>
       settled(job().setup, "lockSchool") === "on every point" ? [...new Set(isolationIds.flatMap(site.held))] : [],

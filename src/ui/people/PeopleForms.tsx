@@ -6,28 +6,7 @@ import { ActForm } from "../act/ActForm";
 import { Field } from "../act/Field";
 import { WhenField } from "../act/WhenField";
 import { endOfDay } from "../text/siteInstant";
-
-type Told = Readonly<{ who: string; password?: string; pin?: string }>;
-
-/** What is shown once: whoever wrote it down puts it away. */
-function Once({ told, putAway }: { told: Told; putAway: () => void }) {
-  return (
-    <div role="status" className="border-warning bg-base-200 my-3 max-w-md border-l-4 px-4 py-3">
-      <p>
-        Hand these to <strong>{told.who}</strong> in person. They are shown once and kept nowhere.
-      </p>
-      <dl className="my-2 grid w-fit grid-cols-[auto_1fr] gap-x-4">
-        <dt>Password</dt>
-        <dd className="tag">{told.password}</dd>
-        <dt>PIN</dt>
-        <dd className="tag">{told.pin}</dd>
-      </dl>
-      <button type="button" className="btn btn-outline" onClick={putAway}>
-        Written down
-      </button>
-    </div>
-  );
-}
+import { Once, type Told } from "./Once";
 
 function Ticks<T extends string>({
   name,
@@ -61,10 +40,10 @@ function Ticks<T extends string>({
   );
 }
 
-/** Days until which competences count, as the fields name them. */
+/** Days until which competences and the induction count, as the fields name them. */
 const untilOf = (fields: FormData) =>
   Object.fromEntries(
-    COMPETENCES.map((one) => {
+    [...COMPETENCES, "inducted" as const].map((one) => {
       const day = String(fields.get(`${one}Until_ms`) ?? "").trim();
       // It counts through the whole of its last day.
       return [`${one}Until_ms`, day === "" ? null : endOfDay(day)];
@@ -76,6 +55,28 @@ const rightsOf = (fields: FormData) => ({
   firm: String(fields.get("firm") ?? ""),
   ...untilOf(fields),
 });
+
+/** For whom somebody works, and until when they know this site: whoever is not its own begins no work before. */
+function Firm({ person }: Readonly<{ person?: Pick<One, "firm" | "inductedUntil"> }>) {
+  return (
+    <div className="grid gap-3 sm:grid-cols-2">
+      <Field
+        label="Contractor's firm"
+        name="firm"
+        maxLength={80}
+        defaultValue={person?.firm}
+        hint="Empty: the site's own"
+      />
+      <WhenField
+        dayOnly
+        label="Site induction until"
+        name="inductedUntil_ms"
+        defaultValue={person?.inductedUntil ?? ""}
+        hint="Of a firm's people. Empty: they begin no work"
+      />
+    </div>
+  );
+}
 
 function Rights({ person }: Readonly<{ person?: Pick<One, "roles" | "competences" | "until"> }>) {
   return (
@@ -120,12 +121,12 @@ export function EnterPerson() {
         tone="strong"
         onOnce={(once) => setTold({ who: name, ...once })}
       >
-        <div className="grid gap-3 sm:grid-cols-3">
+        <div className="grid gap-3 sm:grid-cols-2">
           <Field label="Name" name="name" maxLength={80} onChange={(event) => setName(event.target.value)} />
           <Field label="Sign-in name" name="signIn" className="tag" autoComplete="off" maxLength={40} />
-          <Field label="Contractor's firm" name="firm" maxLength={80} />
         </div>
         <Rights />
+        <Firm />
       </ActForm>
     </section>
   );
@@ -139,6 +140,8 @@ type One = Readonly<{
   /** By the site's clock, as 2027-11-29; of those that have an end. */
   until: Readonly<Partial<Record<Competence, string>>>;
   firm: string;
+  /** As 2027-11-29; empty where nobody showed them the site. */
+  inductedUntil: string;
   active: boolean;
   isShut: boolean;
   /** Sign-ins that are open. */
@@ -176,7 +179,7 @@ export function AccountForms({ person }: { person: One }) {
             button="Change"
           >
             <Rights person={person} />
-            <Field label="Contractor's firm" name="firm" maxLength={80} defaultValue={person.firm} />
+            <Firm person={person} />
           </ActForm>
           <ActForm
             act="person.new-secrets"

@@ -7,6 +7,7 @@ import { inside } from "../people/entries";
 import { kindRule } from "../kinds/kinds";
 import { lastOf, signedBy, withEntries } from "../record/permitLog";
 import { peopleOn, type CommandOf, type PermitFacts, type PermitLife } from "../record/permitTypes";
+import { inductionFault } from "../people/inducted";
 import { onPost } from "../people/posts";
 
 /** Fire watches and attendants come and go without a gap, and look when they are due. */
@@ -19,6 +20,8 @@ export const postActs = {
       return refuse({ code: "not yours to do", act: "take a duty", needs: [command.post] });
     }
     const person = command.by!;
+    const stranger = inductionFault(person, facts);
+    if (stranger !== null) return stranger;
     const here = [...onPost(permit.log), ...peopleOn(permit), ...inside(permit.log)].some(
       (one) => one.person === person,
     );

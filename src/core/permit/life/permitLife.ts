@@ -3,6 +3,7 @@ import type { Role } from "../../people/roles";
 import { needsApproval } from "../requirements/every";
 import type { Ask } from "../requirements/ask";
 import { afterWatchOf } from "../afterwatch/afterWatchOf";
+import { inductionFault } from "../people/inducted";
 import { inside } from "../people/entries";
 import { kindRule } from "../kinds/kinds";
 import { decideLogAct, isLogAct } from "../acts/logActs";
@@ -199,7 +200,12 @@ function decide(permit: PermitLife, command: PermitCommand, facts: PermitFacts):
       );
     }
     case "accept":
-      return asks("accept") ?? inTime() ?? accept({ ...permit, state: "live", ...signed("accept") });
+      return (
+        inductionFault(command.by!, facts) ??
+        asks("accept") ??
+        inTime() ??
+        accept({ ...permit, state: "live", ...signed("accept") })
+      );
     case "sign on": {
       if (!kindRule(permit.details.kind).isolation) {
         return refuse({ code: "no isolation" });

@@ -1,6 +1,7 @@
 import type { PersonId } from "../../people/roles";
 import { accept, refuse, type Result } from "../../refusal/result";
 import { inside } from "./entries";
+import { inductionFault } from "./inducted";
 import { onPost } from "./posts";
 import { peopleOn, type CommandOf, type PermitFacts, type PermitLife, type SignOn } from "../record/permitTypes";
 
@@ -92,7 +93,7 @@ function isInside(permit: PermitLife, person: PersonId): boolean {
   return inside(permit.log).some((stay) => stay.person === person);
 }
 
-/** Not on already, in the crew, on no post, and of a firm that has exchanged procedures with ours. */
+/** Not on already, in the crew, on no post, and of a firm that has exchanged procedures with ours and was shown the site. */
 function mayComeOn(
   permit: PermitLife,
   person: PersonId,
@@ -104,6 +105,8 @@ function mayComeOn(
   if (crew) return refuse(crew);
   const firm = facts.exchangeMissing(person);
   if (firm !== null) return refuse({ code: "no exchange", firm });
+  const stranger = inductionFault(person, facts);
+  if (stranger !== null) return stranger;
   if (onPost(permit.log).some((watch) => watch.person === person)) {
     return refuse({ code: "other duty", who: facts.nameOf(person), where: permit.number });
   }

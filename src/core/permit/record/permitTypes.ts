@@ -189,6 +189,8 @@ export type PermitFacts = Readonly<{
   litBy: string | null;
   /** The firm whose procedures were not exchanged with ours yet; null when there is nothing to exchange. */
   exchangeMissing: (person: PersonId) => string | null;
+  /** Of whom of another firm was not shown this site, or too long ago: the firm, and since when it counts no more. */
+  notInducted: (person: PersonId) => Readonly<{ firm: string; since_ms: number | null }> | null;
   /** Points that each person locks themselves; empty where locks hang on the box. */
   pointsToLock: readonly string[];
   /** Null when the person may work under it. */

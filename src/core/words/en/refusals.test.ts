@@ -124,6 +124,8 @@ const EACH: { [Code in Refusal["code"]]: Extract<Refusal, { code: Code }> } = {
   "no approval needed": { code: "no approval needed", permit: "P-1" },
   "issuer resumes": { code: "issuer resumes", permit: "P-1" },
   "air not fresh": { code: "air not fresh", permit: "P-1" },
+  "bad list": { code: "bad list", first: "list row 2, name: 1 to 80 characters", more: 0 },
+  "not inducted": { code: "not inducted", who: "Dagny Pell", firm: "Skerry Rope and Rig", since: null },
   "not extended": { code: "not extended", permit: "P-1", why: "it was extended once, and that is all" },
   "not all asked": { code: "not all asked", permit: "P-1", notAsked: ["Bo"], notOn: ["Cy"] },
   "copy says otherwise": { code: "copy says otherwise", permit: "P-1", copies: ["copy 1 at the gate"] },

@@ -139,6 +139,7 @@ function wordsOf(refusal: Refusal): string {
     case "stopped elsewhere":
       return passingWords(refusal);
     case "bad register":
+    case "bad list":
       return `${refusal.first}${refusal.more > 0 ? `, and ${refusal.more} more` : ""}. Nothing was stored.`;
     case "plant changed":
       return `The plant register changed from revision ${refusal.planned} to ${refusal.now} since this plan was shown. Look at the plan again.`;
@@ -241,6 +242,10 @@ function wordsOf(refusal: Refusal): string {
       return "Whoever issued this permit may not be its holder. Hand the permit to somebody else.";
     case "no exchange":
       return `Procedures were not exchanged with ${refusal.firm} yet. The coordinator and their lead do that before their first lock goes on.`;
+    case "not inducted":
+      return refusal.since === null
+        ? `Nobody wrote down that ${refusal.who}, of ${refusal.firm}, was shown this site. The coordinator enters the day until which the induction counts.`
+        : `The site induction of ${refusal.who}, of ${refusal.firm}, counted until ${refusal.since}. They are shown the site again, and the coordinator enters the new day.`;
     case "prove again":
       return `Prove again before anybody goes on: ${refusal.proofs.slice(0, 4).join("; ")}${refusal.proofs.length > 4 ? ` and ${refusal.proofs.length - 4} more` : ""}.`;
     case "under test":

@@ -218,6 +218,7 @@ const WORK: Readonly<Record<string, Words>> = {
 /** People, shifts and the record itself. */
 const SITE: Readonly<Record<string, Words>> = {
   "person.enter": ({ name, roles }) => `entered ${text(name)}: ${list(roles).join(", ")}`,
+  "person.enter-list": (_, { did }) => `entered from a list: ${text(did).replace(/^[^:]*: /, "")}`,
   "person.entered": ({ name, roles }) => `${text(name)} was entered: ${list(roles).join(", ")}`,
   "person.change": ({ person, roles }, _, nameOf) =>
     `changed what ${nameOf(text(person))} may do: ${list(roles).join(", ")}`,

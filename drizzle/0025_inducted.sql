@@ -1,0 +1,1 @@
+ALTER TABLE `people` ADD `induction_json` text;
