@@ -155,6 +155,7 @@ export function wellFacts(more: Partial<PermitFacts> = {}): PermitFacts {
     litBy: null,
     exchangeMissing: () => null,
     notInducted: () => null,
+    notAppointed: () => null,
     pointsToLock: [],
     crewFault: () => null,
     rolesOf: (id) => CREW[id] ?? [],

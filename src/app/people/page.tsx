@@ -9,7 +9,8 @@ import { database } from "@/server/db/database";
 import { dayOf } from "@/server/lists/lists";
 import { requirePerson } from "@/server/people/session";
 import { namesOf } from "@/server/people/signIn";
-import { requestTime_ms, siteTime } from "@/server/runtime/siteTime";
+import { currentPlant } from "@/server/plant/plantStore";
+import { requestTime_ms, shiftHours, siteTime } from "@/server/runtime/siteTime";
 import { TakeOut } from "@/ui/text/TakeOut";
 import { EnterList } from "@/ui/people/EnterList";
 import { AccountForms, EnterPerson, OwnAccount } from "@/ui/people/PeopleForms";
@@ -22,6 +23,8 @@ export default async function PeoplePage() {
   const mayKeep = mayRead("accounts", person);
   const now_ms = requestTime_ms();
   const nameOf = namesOf(database());
+  const areas = mayKeep ? (currentPlant(database())?.plant.areas ?? []) : [];
+  const toAppoint = { areas: areas.map(({ name }) => name), shifts: shiftHours() };
   const people = accountsNow(now_ms).filter(({ active }) => active || mayKeep);
   const gone = people.filter(({ active }) => !active).length;
   return (
@@ -57,6 +60,7 @@ export default async function PeoplePage() {
                 </p>
                 <p className="text-sm">
                   {one.roles.join(", ")}
+                  <Appointed to={one.appointedFor} />
                   <Competences of={one} by={mayKeep ? nameOf : null} now_ms={now_ms} />
                   {one.firm && <Firm of={one} by={mayKeep ? nameOf : null} now_ms={now_ms} />}
                   {!one.active && <strong className="block">Signs in no more</strong>}
@@ -69,6 +73,7 @@ export default async function PeoplePage() {
                 <details>
                   <summary className="link min-h-6 w-fit cursor-pointer text-sm">Account of {one.name}</summary>
                   <AccountForms
+                    toAppoint={toAppoint}
                     person={{
                       ...one,
                       until: Object.fromEntries(
@@ -87,12 +92,24 @@ export default async function PeoplePage() {
           ))}
         </ul>
         <div className="flex flex-col gap-8">
-          {mayKeep && <EnterPerson />}
+          {mayKeep && <EnterPerson toAppoint={toAppoint} />}
           {mayKeep && <EnterList columns={PEOPLE_COLUMNS} atMost={PEOPLE_AT_MOST} />}
           <OwnAccount />
         </div>
       </div>
     </div>
+  );
+}
+
+/** Where and when an issuer or approver signs; nothing where that is everywhere and always. */
+function Appointed({ to: { areas, shifts } }: Readonly<{ to: Account["appointedFor"] }>) {
+  if (areas.length + shifts.length === 0) return null;
+  const hours = shifts.map((hour) => `${String(hour).padStart(2, "0")}:00`);
+  return (
+    <span className="block">
+      Appointed {areas.length > 0 && `for ${areas.join(", ")}`}{" "}
+      {hours.length > 0 && `in the shift from ${hours.join(", ")}`}
+    </span>
   );
 }
 

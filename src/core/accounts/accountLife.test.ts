@@ -1,4 +1,5 @@
 import type { PersonId, Role } from "../people/roles";
+import { EVERYWHERE } from "./appointedFor";
 import { decideAccount, type Account, type AccountCommand, type AccountFacts } from "./accountLife";
 
 const person = (id: string, roles: Role[], more: Partial<Account> = {}): Account => ({
@@ -10,6 +11,7 @@ const person = (id: string, roles: Role[], more: Partial<Account> = {}): Account
   appointed: {},
   firm: "",
   induction: null,
+  appointedFor: EVERYWHERE,
   active: true,
   ...more,
 });
@@ -39,6 +41,7 @@ test("nobody changes, lets in or bars themselves", () => {
     until: {},
     firm: "",
     inductedUntil_ms: null,
+    appointedFor: EVERYWHERE,
   } as const;
   for (const command of [
     { ...own, ...change },
@@ -61,6 +64,7 @@ test("somebody who may coordinate always stays", () => {
     until: {},
     firm: "",
     inductedUntil_ms: null,
+    appointedFor: EVERYWHERE,
   } as const;
   expect(said(roles)).toBe("last coordinator");
   expect(said({ ...by("ivo"), type: "leave", person: "maren" })).toBe("last coordinator");

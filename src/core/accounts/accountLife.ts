@@ -1,4 +1,5 @@
 import { appoint, type Appointed, type Wanted } from "./appointments";
+import type { AppointedFor } from "./appointedFor";
 import { induct, type Induction } from "./induction";
 import type { Competence, PersonId, Role } from "../people/roles";
 import { accept, refuse, type Result } from "../refusal/result";
@@ -15,6 +16,8 @@ export type Account = Readonly<{
   firm: string;
   /** Of somebody of another firm: what they were shown of this site; null where nobody wrote it down, and for its own people. */
   induction: Induction | null;
+  /** Of an issuer or approver: the areas and shifts for which they are appointed. */
+  appointedFor: AppointedFor;
   active: boolean;
 }>;
 
@@ -31,6 +34,7 @@ export type AccountCommand = Readonly<{ by: PersonId; now_ms: number }> &
         until: Wanted["until"];
         firm: string;
         inductedUntil_ms: number | null;
+        appointedFor: AppointedFor;
       }>
     /** Gone, or not let in any more. */
     | Readonly<{ type: "leave"; person: string }>
@@ -70,7 +74,7 @@ export function decideAccount(command: AccountCommand, facts: AccountFacts): Res
   const coordinates = account.active && account.roles.includes("coordinator");
   switch (command.type) {
     case "change": {
-      const { roles, firm } = command;
+      const { roles, firm, appointedFor } = command;
       if (coordinates && !roles.includes("coordinator") && facts.otherCoordinators(account.id) === 0) {
         return refuse({ code: "last coordinator", who: account.name });
       }
@@ -79,7 +83,14 @@ export function decideAccount(command: AccountCommand, facts: AccountFacts): Res
       // Who comes back for another firm is shown the site anew.
       const inducted = induct(account.firm === firm ? account.induction : null, inductionOf(command, firm));
       return inducted.ok
-        ? accept({ ...account, ...made.value, roles: [...new Set(roles)], firm, induction: inducted.value })
+        ? accept({
+            ...account,
+            ...made.value,
+            roles: [...new Set(roles)],
+            firm,
+            appointedFor,
+            induction: inducted.value,
+          })
         : inducted;
     }
     case "leave": {

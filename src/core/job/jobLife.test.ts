@@ -55,7 +55,9 @@ describe("the life of a job", () => {
     expect(code(approve, {}, closed)).toBe("wrong state");
     expect(code({ type: "adjust" }, {}, closed)).toBe("wrong state");
     expect(code({ type: "change crew", crew: [id("hal")] }, {}, closed)).toBe("wrong state");
-    expect(code({ type: "accept deviation", by: id("ana"), ways: [], measures: [] }, {}, closed)).toBe("wrong state");
+    expect(code({ type: "accept deviation", by: id("ana"), ways: [], measures: [], outside: null }, {}, closed)).toBe(
+      "wrong state",
+    );
     expect(code({ type: "close" }, {}, closed)).toBe("already done");
   });
   test("a plan is approved as it was shown, once, holding what is asked or accepted, and against nobody's need", () => {
@@ -84,6 +86,7 @@ describe("the life of a job", () => {
     ).toBe("device not usable");
     const accepting = {
       type: "accept deviation",
+      outside: null,
       by: id("ana"),
       ways: ["H fluid P"],
       measures: ["watcher", "survey"],
@@ -93,6 +96,10 @@ describe("the life of a job", () => {
     expect(code(accepting, { plan: short, standing })).toBe("already done");
     expect(code(accepting, { plan: short, standing: { ...standing, stuck: true } })).toBe("open");
     expect(code({ ...accepting, by: id("cora") }, { plan: short })).toBe("accepting one's own deviation");
+    const outside = { far: "area", area: "Unit 2", areas: ["Unit 1"] } as const;
+    expect(code({ ...accepting, outside }, { plan: short })).toBe("not appointed");
+    const renewing = { type: "renew deviations", by: accepting.by, at_ms: 1, until_ms: 2, outside } as const;
+    expect(code(renewing, { plan: short })).toBe("not appointed");
     expect(code({ ...accepting, ways: ["H fluid Q"] }, { plan: short })).toBe("no such shortfall");
     // A survey holds no valve shut.
     expect(code({ ...accepting, measures: ["survey"] }, { plan: short })).toBe("measure does not fit");

@@ -1,3 +1,4 @@
+import type { NotAppointed } from "../refusal/notAppointed";
 import type { Clash } from "../guard/clashes";
 import type { PersonId } from "../people/roles";
 import { fitting, shortfallsNotAccepted, wayOf, type Accepted } from "../plan/deviations";
@@ -33,14 +34,23 @@ export type JobCommand =
   /** Planned without the procedure by which it was asked for. */
   | Readonly<{ type: "leave procedure"; procedure: string | null }>
   /** What it falls short of, accepted by somebody with what is done instead. */
-  | Readonly<{ type: "accept deviation"; by: PersonId; ways: readonly string[]; measures: readonly string[] }>
+  | Readonly<{
+      type: "accept deviation";
+      by: PersonId;
+      ways: readonly string[];
+      measures: readonly string[];
+      outside: Outside;
+    }>
   /** What was accepted is accepted for longer. */
-  | Readonly<{ type: "renew deviations"; by: PersonId; at_ms: number; until_ms: number }>
+  | Readonly<{ type: "renew deviations"; by: PersonId; at_ms: number; until_ms: number; outside: Outside }>
   | Readonly<{ type: "change crew"; crew: readonly PersonId[] }>
   /** What is asked is written anew; `replanned` where its plan would be another: other places, or how people meet them. */
   | Readonly<{ type: "change"; holder: PersonId; replanned: boolean }>
   | Readonly<{ type: "withdraw" }>
   | Readonly<{ type: "close" }>;
+
+/** That the appointment of who accepts does not cover the area of the job, or this hour. */
+type Outside = NotAppointed | null;
 
 /** What the server measured. The plan is asked for last, for it is dear. */
 export type JobFacts = Readonly<{
@@ -95,6 +105,7 @@ export function decideJob(job: JobLife, command: JobCommand, facts: JobFacts): R
       const no = notPlanned(facts, true);
       if (no) return no;
       if (job.askedBy === command.by) return refuse({ code: "accepting one's own deviation" });
+      if (command.outside) return outsideFault(command, facts);
       const made = facts.plan();
       if (!made.ok) return refuse({ code: "unknown", what: "place", name: job.number });
       const strange = command.ways.find((way) => !made.value.shortfalls.some((one) => wayOf(one) === way));
@@ -108,6 +119,7 @@ export function decideJob(job: JobLife, command: JobCommand, facts: JobFacts): R
     }
     case "renew deviations":
       if (job.askedBy === command.by) return refuse({ code: "accepting one's own deviation" });
+      if (command.outside) return outsideFault(command, facts);
       if (facts.accepted.length === 0)
         return refuse({ code: "unknown", what: "accepted deviation of", name: job.number });
       return command.until_ms > command.at_ms
@@ -161,3 +173,8 @@ export function planFault(plan: Plan, facts: Pick<JobFacts, "accepted" | "clashe
     ? { code: "must stay passing", device, job: clash.neededBy, relief }
     : { code: "stopped elsewhere", device, job: clash.stoppedBy, relief };
 }
+
+const outsideFault = (
+  { by, outside }: Readonly<{ by: PersonId; outside: Outside }>,
+  { nameOf }: Pick<JobFacts, "nameOf">,
+) => refuse({ code: "not appointed", who: nameOf(by), act: "accept a deviation", ...outside! });

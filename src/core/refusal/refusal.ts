@@ -1,3 +1,4 @@
+import type { NotAppointed } from "./notAppointed";
 import type { NotHeld } from "./notHeld";
 import type { SwapFault } from "./swapFault";
 
@@ -134,6 +135,7 @@ export type Refusal =
   | { code: "not a lead"; who: string }
   | { code: "lead issued it" }
   | { code: "no exchange"; firm: string }
+  | ({ code: "not appointed"; who: string; act: string } & NotAppointed)
   | { code: "not inducted"; who: string; firm: string; since: string | null }
   | { code: "prove again"; proofs: readonly string[] }
   | { code: "under test"; isolation: string }

@@ -1,6 +1,7 @@
 import { randomUUID } from "node:crypto";
 import { and, eq, isNull, notInArray } from "drizzle-orm";
 import { z } from "zod";
+import type { AppointedFor } from "../../core/accounts/appointedFor";
 import { isSignIn, SIGN_IN_ASKED } from "../../core/accounts/peopleList";
 import { decideAccount, type Account, type AccountCommand, type AccountFacts } from "../../core/accounts/accountLife";
 import { COMPETENCES, ROLES, type Competence, type PersonId } from "../../core/people/roles";
@@ -26,6 +27,7 @@ export const accountOf = (row: typeof people.$inferSelect): Account => ({
   appointed: row.appointed,
   firm: row.firm,
   induction: row.induction,
+  appointedFor: row.appointedFor,
   active: row.active,
 });
 
@@ -103,10 +105,23 @@ const rights = {
   electricalUntil_ms: until,
   mechanicalUntil_ms: until,
   processUntil_ms: until,
+  /** Where and when an issuer or approver is appointed; empty for everywhere and always. */
+  areas: z
+    .array(z.string().trim().min(1, "name an area").max(120, "at most 120 characters"))
+    .max(100, "at most 100 areas")
+    .default([]),
+  shifts: z
+    .array(z.number("a shift: the hour at which it begins").int("a whole hour").min(0, "from 0").max(23, "to 23"))
+    .max(24, "at most 24 shifts")
+    .default([]),
   /** Of somebody of another firm; null where nobody showed them the site. */
   inductedUntil_ms: until,
 };
 type Rights = Readonly<{ [Field in `${Competence}Until_ms`]?: number | null }>;
+const appointedForOf = ({ areas, shifts }: Pick<AppointedFor, "areas" | "shifts">) => ({
+  areas: [...new Set(areas)],
+  shifts: [...new Set(shifts)].sort((a, b) => a - b),
+});
 const inducted = ({ inductedUntil_ms = null }: Readonly<{ inductedUntil_ms?: number | null }>) => ({
   inductedUntil_ms,
 });
@@ -125,7 +140,11 @@ const enteredSchema = z.object({
 /** What a row of the ledger entered somebody with. */
 export function enteredRights(input: unknown) {
   const { name, signIn, roles, competences, firm, ...ends } = enteredSchema.parse(input);
-  return { account: { name, signIn, roles, competences, firm }, until: untilOf(ends), ...inducted(ends) };
+  return {
+    account: { name, signIn, roles, competences, firm, appointedFor: appointedForOf(ends) },
+    until: untilOf(ends),
+    ...inducted(ends),
+  };
 }
 
 const enterPerson = defineAct({
@@ -137,7 +156,8 @@ const enterPerson = defineAct({
   prepare: () => madeSecrets(),
   run: (context, input, made: Secrets) => {
     const { name, signIn, roles, competences, firm } = input;
-    const account = { id: randomUUID() as PersonId, active: true, name, signIn, roles, competences, firm };
+    const id = randomUUID() as PersonId;
+    const account = { id, active: true, name, signIn, roles, competences, firm, appointedFor: appointedForOf(input) };
     return changed(context, { type: "enter", account, until: untilOf(input), ...inducted(input) }, (entered) => {
       const { passwordHash, pinHash, password, pin } = made;
       context.tx
@@ -156,11 +176,16 @@ const changePerson = defineAct({
   pin: true,
   input: z.object({ ...of, ...rights }),
   run: (context, input) =>
-    changed(context, { type: "change", ...input, until: untilOf(input), ...inducted(input) }, (account) => {
-      const { id, name, roles, competences, appointed, firm, induction } = account;
-      context.tx.update(people).set({ roles, competences, appointed, firm, induction }).where(eq(people.id, id)).run();
-      return { did: `${name} is now: ${[...roles, ...competences].join(", ")}.` };
-    }),
+    changed(
+      context,
+      { type: "change", ...input, until: untilOf(input), ...inducted(input), appointedFor: appointedForOf(input) },
+      (account) => {
+        const { id, name, roles, competences, appointed, firm, induction, appointedFor } = account;
+        const rights = { roles, competences, appointed, firm, induction, appointedFor };
+        context.tx.update(people).set(rights).where(eq(people.id, id)).run();
+        return { did: `${name} is now: ${[...roles, ...competences].join(", ")}.` };
+      },
+    ),
 });
 
 const leave = defineAct({

@@ -1,6 +1,7 @@
 import { randomUUID } from "node:crypto";
 import { z } from "zod";
 import { decideAccount, type Account } from "../../core/accounts/accountLife";
+import { EVERYWHERE } from "../../core/accounts/appointedFor";
 import { readPeopleList, type Listed } from "../../core/accounts/peopleList";
 import { COMPETENCES, type PersonId } from "../../core/people/roles";
 import { problemLine, type Read } from "../../core/plant/problem";
@@ -14,7 +15,7 @@ const lastOf = (day: string | null): number | null => (day === null ? null : day
 
 /** As a form of one person would say it. */
 export const asEntered = ({ name, signIn, roles, competences, until, firm, inductedUntil }: Listed) => ({
-  account: { name, signIn, roles, competences, firm },
+  account: { name, signIn, roles, competences, firm, appointedFor: EVERYWHERE },
   until: Object.fromEntries(COMPETENCES.map((one) => [one, lastOf(until[one] ?? null)])),
   inductedUntil_ms: lastOf(inductedUntil),
 });

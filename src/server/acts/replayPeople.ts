@@ -1,6 +1,7 @@
 import { eq } from "drizzle-orm";
 import { z } from "zod";
 import { appoint, type Wanted } from "../../core/accounts/appointments";
+import { EVERYWHERE } from "../../core/accounts/appointedFor";
 import { induct, inductionSchema } from "../../core/accounts/induction";
 import { readPeopleList } from "../../core/accounts/peopleList";
 import { COMPETENCES, ROLES, type PersonId } from "../../core/people/roles";
@@ -18,7 +19,9 @@ const onCommandLine = z.object({
   firm: z.string().default(""),
   induction: inductionSchema.nullable().default(null),
 });
-type Entered = Readonly<{ account: Pick<typeof people.$inferSelect, "roles" | "competences" | "firm"> }> &
+type Entered = Readonly<{
+  account: Pick<typeof people.$inferSelect, "roles" | "competences" | "firm" | "appointedFor">;
+}> &
   Pick<Wanted, "until"> &
   Readonly<{ inductedUntil_ms: number | null }>;
 
@@ -34,16 +37,16 @@ export function entersAgain(to: Tx, { type, by, recordedAt_ms, input, answer }: 
       .where(eq(people.id, id))
       .run();
   const enter = (id: string | undefined, { account, until, inductedUntil_ms }: Entered) => {
-    const { competences, firm, roles } = account;
+    const { competences, firm, roles, appointedFor } = account;
     const said = { by: by as PersonId, now_ms: recordedAt_ms };
     const appointed = appoint({ competences: [], appointed: {} }, { competences, until, ...said });
     const inducted = induct(null, { firm, until_ms: inductedUntil_ms, ...said });
     if (id === undefined || !appointed.ok || !inducted.ok) throw new Error(`a ${type} of the ledger enters nobody`);
-    set(id, { roles, firm, ...appointed.value, induction: inducted.value });
+    set(id, { roles, firm, appointedFor, ...appointed.value, induction: inducted.value });
   };
   if (type === "person.entered") {
     const { id, ...rights } = onCommandLine.parse(input);
-    set(id, { ...rights, appointed: {} });
+    set(id, { ...rights, appointed: {}, appointedFor: EVERYWHERE });
     return true;
   }
   if (type === "person.enter") {

@@ -20,6 +20,7 @@ import { logEntrySchema } from "../../core/permit/record/logSchema";
 import { planSchema } from "../../core/plan/planSchema";
 import { plannedStepSchema } from "../../core/procedure/stepSchema";
 import { appointedSchema } from "../../core/accounts/appointments";
+import { appointedForSchema, EVERYWHERE } from "../../core/accounts/appointedFor";
 import { inductionSchema } from "../../core/accounts/induction";
 import { JOB_STATES } from "../../core/job/jobLife";
 import { jobSchema } from "../../core/request/jobFile";
@@ -46,6 +47,8 @@ export const people = sqliteTable("people", {
   firm: text("firm").notNull().default(""),
   /** Of somebody of another firm: who showed them the site, when, and until when it counts. */
   induction: json("induction_json", inductionSchema),
+  /** For which areas and shifts they issue and approve. */
+  appointedFor: json("appointed_for_json", appointedForSchema).notNull().default(EVERYWHERE),
   active: integer("active", { mode: "boolean" }).notNull().default(true),
 });
 

@@ -1,3 +1,4 @@
+import { outsideForJob } from "./outsideForJob";
 import { randomUUID } from "node:crypto";
 import { asc, eq } from "drizzle-orm";
 import { z } from "zod";
@@ -89,7 +90,9 @@ export const acceptDeviation = defineAct({
       stillPlanned(tx, prepared, plant.revision, jobToHold(tx, row, input)),
     );
     const { ways, measures } = input;
-    const decided = decideJob(jobLifeOf(row), { type: "accept deviation", by: person.id, ways, measures }, facts);
+    const outside = outsideForJob(tx, person.id, placesOf(row), now_ms);
+    const command = { type: "accept deviation", by: person.id, ways, measures, outside } as const;
+    const decided = decideJob(jobLifeOf(row), command, facts);
     if (!decided.ok) return { ok: false, subject, refusal: decided.refusal };
     const made = facts.plan();
     if (!made.ok) throw new Error(`a deviation of job ${subject} was accepted without a plan`);
@@ -128,7 +131,9 @@ export const renewDeviations = defineAct({
     if (found === null) return unknownJob(input.job);
     const { row } = found;
     const subject = row.number;
-    const command = { type: "renew deviations", by: person.id, at_ms: now_ms, until_ms: input.until_ms } as const;
+    const outside = outsideForJob(tx, person.id, placesOf(row), now_ms);
+    const times = { at_ms: now_ms, until_ms: input.until_ms };
+    const command = { type: "renew deviations", by: person.id, ...times, outside } as const;
     const decided = decideJob(jobLifeOf(row), command, jobFacts(tx, row));
     if (!decided.ok) return { ok: false, subject, refusal: decided.refusal };
     const rows = tx
@@ -173,3 +178,5 @@ function jobAndPlant(tx: Tx, number: string): Readonly<{ row: JobRow; plant: Cur
 function unknownJob(name: string) {
   return { ok: false, subject: name, refusal: { code: "unknown", what: "job", name } } as const;
 }
+
+const placesOf = ({ job }: JobRow): string[] => job.faces.map(({ place }) => place);

@@ -1,3 +1,4 @@
+import { EVERYWHERE } from "../../core/accounts/appointedFor";
 import { inductionMissing } from "../../core/accounts/induction";
 import { inOneGo } from "../../core/inOneGo";
 import { openEndsOf } from "../../core/permit/around/openEnds";
@@ -16,6 +17,7 @@ import type { PermitFacts, PermitLife } from "../../core/permit/record/permitTyp
 import { profileOf } from "../../core/requirement/profiles";
 import { settled } from "../../core/schedule/setup";
 import type { Tx } from "../db/database";
+import { outsideAppointment } from "../people/appointment";
 import { shiftChanges, siteTime } from "../runtime/siteTime";
 import { asNow } from "../isolation/verdictStore";
 import { drainWatchedBy } from "../isolation/watching";
@@ -113,6 +115,13 @@ function factsOf(tx: Tx, stored: StoredPermit, now_ms: number, site: PermitSite)
       const who = site.person(id);
       if (who === undefined || inductionMissing(who, now_ms) === null) return null;
       return { firm: who.firm, since_ms: who.induction?.until_ms ?? null };
+    },
+    notAppointed: () => (id) => {
+      const area = site.area(
+        details,
+        job().job.faces.map(({ place }) => place),
+      );
+      return outsideAppointment(site.person(id)?.appointedFor ?? EVERYWHERE, area, now_ms);
     },
     pointsToLock: () =>
       settled(job().setup, "lockSchool") === "on every point" ? [...new Set(isolationIds.flatMap(site.held))] : [],

@@ -65,6 +65,8 @@ export type PermitSite = Readonly<{
   /** Permits that others have to reckon with. */
   open: () => readonly InPlace[];
   clashes: (permit: string) => readonly PermitClash[];
+  /** The area where a permit's work is, by its name; empty where nobody knows. */
+  area: (details: PermitDetails, places: readonly string[]) => string;
   /** The muster for which all work of a permit is stopped; null where there is none. */
   muster: (details: PermitDetails, places: readonly string[]) => string | null;
   /** What was decided of clashes under the other permits. */
@@ -227,6 +229,7 @@ export function permitSite(tx: Tx, stored: readonly StoredPermit[], now_ms: numb
       const mine = byNumber().get(number);
       return mine === undefined ? [] : finder()(mine.permit);
     },
+    area: (details, places) => spotOfWork(plant(), spot(), details, places).area,
     muster: (details, places) => {
       const open = musters();
       if (open.length === 0) return null;

@@ -39,3 +39,9 @@ export function spotOfWork(
   const area = (plant && areaAt(plant.plant.areas, { x_m, y_m, level_m })?.name) ?? byRegister.area;
   return { x_m, y_m, level_m, area, isKnown: true };
 }
+
+/** The area of the first place of which the register says one; empty where it says none. */
+export function areaOfPlaces(plant: CurrentPlant | null, places: readonly string[]): string {
+  const spots = places.map(spotsOf(plant));
+  return (spots.find(({ isKnown }) => isKnown) ?? spots[0] ?? NOWHERE).area;
+}

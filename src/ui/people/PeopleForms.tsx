@@ -2,22 +2,27 @@
 
 import { useState } from "react";
 import { COMPETENCES, ROLES, type Competence, type Role } from "../../core/people/roles";
+import type { AppointedFor } from "../../core/accounts/appointedFor";
 import { ActForm } from "../act/ActForm";
 import { Field } from "../act/Field";
 import { WhenField } from "../act/WhenField";
 import { endOfDay } from "../text/siteInstant";
 import { Once, type Told } from "./Once";
 
-function Ticks<T extends string>({
+const clockOf = (hour: string | number): string => `${String(hour).padStart(2, "0")}:00`;
+
+function Ticks<T extends string | number>({
   name,
   legend,
   options,
   chosen = [],
+  words = String,
 }: {
   name: string;
   legend: string;
   options: readonly T[];
   chosen?: readonly T[];
+  words?: (option: T) => string;
 }) {
   return (
     <fieldset data-field={name}>
@@ -32,7 +37,7 @@ function Ticks<T extends string>({
               defaultChecked={chosen.includes(option)}
               className="checkbox"
             />
-            {option}
+            {words(option)}
           </label>
         ))}
       </div>
@@ -53,6 +58,8 @@ const rightsOf = (fields: FormData) => ({
   roles: fields.getAll("roles").map(String),
   competences: fields.getAll("competences").map(String),
   firm: String(fields.get("firm") ?? ""),
+  areas: fields.getAll("areas").map(String),
+  shifts: fields.getAll("shifts").map(Number),
   ...untilOf(fields),
 });
 
@@ -78,10 +85,34 @@ function Firm({ person }: Readonly<{ person?: Pick<One, "firm" | "inductedUntil"
   );
 }
 
-function Rights({ person }: Readonly<{ person?: Pick<One, "roles" | "competences" | "until"> }>) {
+/** What an issuer or approver can be appointed for: areas of the register, and shifts by the hour at which they begin. */
+export type ToAppoint = Readonly<{ areas: readonly string[]; shifts: readonly number[] }>;
+
+function Rights({
+  person,
+  toAppoint,
+}: Readonly<{ person?: Pick<One, "roles" | "competences" | "until" | "appointedFor">; toAppoint: ToAppoint }>) {
+  // One that the register or the site does not have any more stays until somebody takes it away.
+  const areas = [...new Set([...toAppoint.areas, ...(person?.appointedFor.areas ?? [])])];
+  const shifts = [...new Set([...toAppoint.shifts, ...(person?.appointedFor.shifts ?? [])])];
   return (
     <>
       <Ticks name="roles" legend="May act as" options={ROLES} chosen={person?.roles} />
+      {areas.length > 0 && (
+        <Ticks
+          name="areas"
+          legend="Issues and approves in these areas; none: everywhere"
+          options={areas}
+          chosen={person?.appointedFor.areas}
+        />
+      )}
+      <Ticks
+        name="shifts"
+        legend="And in the shifts from; none: at any hour"
+        options={shifts}
+        chosen={person?.appointedFor.shifts}
+        words={clockOf}
+      />
       <Ticks name="competences" legend="Isolates and proves" options={COMPETENCES} chosen={person?.competences} />
       <div className="grid gap-3 sm:grid-cols-2">
         {COMPETENCES.map((one) => (
@@ -99,7 +130,7 @@ function Rights({ person }: Readonly<{ person?: Pick<One, "roles" | "competences
   );
 }
 
-export function EnterPerson() {
+export function EnterPerson({ toAppoint }: Readonly<{ toAppoint: ToAppoint }>) {
   const [told, setTold] = useState<Told | null>(null);
   const [name, setName] = useState("");
   return (
@@ -125,7 +156,7 @@ export function EnterPerson() {
           <Field label="Name" name="name" maxLength={80} onChange={(event) => setName(event.target.value)} />
           <Field label="Sign-in name" name="signIn" className="tag" autoComplete="off" maxLength={40} />
         </div>
-        <Rights />
+        <Rights toAppoint={toAppoint} />
         <Firm />
       </ActForm>
     </section>
@@ -142,6 +173,7 @@ type One = Readonly<{
   firm: string;
   /** As 2027-11-29; empty where nobody showed them the site. */
   inductedUntil: string;
+  appointedFor: AppointedFor;
   active: boolean;
   isShut: boolean;
   /** Sign-ins that are open. */
@@ -151,7 +183,7 @@ type One = Readonly<{
 }>;
 
 /** What a coordinator does about somebody's account. Nobody has these for themselves. */
-export function AccountForms({ person }: { person: One }) {
+export function AccountForms({ person, toAppoint }: Readonly<{ person: One; toAppoint: ToAppoint }>) {
   const [told, setTold] = useState<Told | null>(null);
   const fixed = { person: person.id };
   return (
@@ -178,7 +210,7 @@ export function AccountForms({ person }: { person: One }) {
             pin
             button="Change"
           >
-            <Rights person={person} />
+            <Rights person={person} toAppoint={toAppoint} />
             <Firm person={person} />
           </ActForm>
           <ActForm

@@ -1,5 +1,6 @@
 import type { PersonId, Role } from "../../people/roles";
 import { command, draftOf, HOUR, isolationNow, wellFacts, CREW } from "../../../../tests/support/permits";
+import { LIFE } from "./lifeTable";
 import { decidePermit, isRunOut } from "./permitLife";
 import { peopleOn, type PermitAct, type PermitCommand, type PermitFacts, type PermitLife } from "../record/permitTypes";
 
@@ -110,10 +111,33 @@ describe("the life of a permit", () => {
     expect(codeOf(live(), by(WIM, "sign on"), { ...facts, litBy: "S-2" })).toBe("under test");
     const foreign = { ...facts, exchangeMissing: () => "Skerry Rope and Rig" };
     expect(codeOf(live(), by(WIM, "sign on"), foreign)).toBe("no exchange");
+    const unshown = { ...facts, notInducted: () => ({ firm: "Skerry Rope and Rig", since_ms: null }) };
+    expect(codeOf(live(), by(WIM, "sign on"), unshown)).toBe("not inducted");
     const lost = command(WIM, HOUR, { type: "sign on", lock: "L-1", answer: "P-8" });
     expect(codeOf(live(), lost)).toBe("wrong answer");
     const stranger = { ...facts, crewFault: () => ({ code: "not in the crew", job: "J-1" }) as const };
     expect(codeOf(live(), by(WIM, "sign on"), stranger)).toBe("not in the crew");
+  });
+  test("what only issuers and approvers sign they sign where they are appointed; anybody stops, everywhere", () => {
+    const outside = { ...facts, notAppointed: () => ({ far: "area", area: "Yard", areas: ["Hall"] }) as const };
+    expect(codeOf(authorised(), by(ISA, "issue"), facts)).toBe("accepted");
+    expect(codeOf(authorised(), by(ISA, "issue"), outside)).toBe("not appointed");
+    expect(
+      codeOf(
+        live(),
+        command(ISA, HOUR, { type: "stop", reason: "Smoke.", cause: "stop-work" }),
+        outside,
+      ),
+    ).toBe("accepted");
+    // Whatever state it is in, and whatever else is asked: the appointment comes before it.
+    const states = [draft, after(by("cora", "check")), authorised(), live(), live(by(HAL, "hand back"))];
+    const theirs = Object.entries(LIFE).filter(([, { who }]) => who.every((role) => /^(issuer|approver)$/.test(role)));
+    expect(theirs.length).toBeGreaterThan(8);
+    for (const [type] of theirs) {
+      const one = { ...by(ISA, type as PermitAct["type"]), roles: ["issuer", "approver"] } as PermitCommand;
+      const said = states.map((permit) => codeOf(permit, one, outside));
+      expect([type, said.filter((code) => code !== "wrong state" && code !== "not appointed")]).toEqual([type, []]);
+    }
   });
   test("under the school of a lock on every point each point gets one, all different", () => {
     const points = { ...facts, pointsToLock: ["Q-1", "V-1"] };

@@ -64,11 +64,22 @@ function reasonOf(missing: readonly Ask[]): string {
 /** The only way a permit changes, but for what the clock does by itself. */
 export function decidePermit(before: PermitLife, command: PermitCommand, facts: PermitFacts): Result<PermitLife> {
   const permit = asAt(before, facts, command.at_ms);
-  const no = mayAct(permit, command, facts);
+  const no = mayAct(permit, command, facts) ?? appointmentFault(command, facts);
   if (no) return no;
   const decided = decide(permit, command, facts);
   // What was just done may itself have made the permit stop.
   return decided.ok ? accept(asAt(decided.value, facts, command.at_ms)) : decided;
+}
+
+/** Roles to which somebody is appointed for areas and shifts. */
+const APPOINTED: ReadonlySet<string> = new Set<Role>(["issuer", "approver"]);
+
+/** Why an act that only an issuer or approver may do is not theirs here or now; stopping is anybody's, everywhere. */
+function appointmentFault(command: PermitCommand, facts: PermitFacts) {
+  const { who, words } = LIFE[command.type];
+  if (command.by === null || !who.every((role) => APPOINTED.has(role))) return null;
+  const far = facts.notAppointed(command.by);
+  return far && refuse({ code: "not appointed", who: facts.nameOf(command.by), act: words, ...far });
 }
 
 /** Why the table keeps this person from this act in this state; null when it does not. */

@@ -1,3 +1,4 @@
+import type { NotAppointed } from "../../refusal/notAppointed";
 import type { InstrumentKind } from "../../gear/instrumentKinds";
 import type { AirLimits } from "../../atmosphere/airLimits";
 import type { How } from "../../request/jobFile";
@@ -191,6 +192,8 @@ export type PermitFacts = Readonly<{
   exchangeMissing: (person: PersonId) => string | null;
   /** Of whom of another firm was not shown this site, or too long ago: the firm, and since when it counts no more. */
   notInducted: (person: PersonId) => Readonly<{ firm: string; since_ms: number | null }> | null;
+  /** That this person's appointment does not cover the area of this permit, or this hour; null where it covers both. */
+  notAppointed: (person: PersonId) => NotAppointed | null;
   /** Points that each person locks themselves; empty where locks hang on the box. */
   pointsToLock: readonly string[];
   /** Null when the person may work under it. */

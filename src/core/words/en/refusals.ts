@@ -1,3 +1,4 @@
+import { notAppointedWords, notInductedWords } from "./appointed";
 import { passingWords } from "./passingWords";
 import { permitState } from "./permitState";
 import { duration } from "../../units/format";
@@ -242,10 +243,10 @@ function wordsOf(refusal: Refusal): string {
       return "Whoever issued this permit may not be its holder. Hand the permit to somebody else.";
     case "no exchange":
       return `Procedures were not exchanged with ${refusal.firm} yet. The coordinator and their lead do that before their first lock goes on.`;
+    case "not appointed":
+      return notAppointedWords(refusal);
     case "not inducted":
-      return refusal.since === null
-        ? `Nobody wrote down that ${refusal.who}, of ${refusal.firm}, was shown this site. The coordinator enters the day until which the induction counts.`
-        : `The site induction of ${refusal.who}, of ${refusal.firm}, counted until ${refusal.since}. They are shown the site again, and the coordinator enters the new day.`;
+      return notInductedWords(refusal);
     case "prove again":
       return `Prove again before anybody goes on: ${refusal.proofs.slice(0, 4).join("; ")}${refusal.proofs.length > 4 ? ` and ${refusal.proofs.length - 4} more` : ""}.`;
     case "under test":

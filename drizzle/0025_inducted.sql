@@ -1,1 +1,0 @@
-ALTER TABLE `people` ADD `induction_json` text;
