@@ -19,7 +19,7 @@ import { headFilePath, writeHeadFile } from "../server/ledger/headFile";
 import { verifyLedger } from "../server/ledger/verify";
 import { forgive } from "../server/people/attempts";
 import { openKey } from "../server/people/secretKey";
-import { areTestHashes, hashSecret, newSecrets } from "../server/people/secrets";
+import { areTestHashes, hashPassword, hashPin, newSecrets } from "../server/people/secrets";
 import { toPerson } from "../server/people/signIn";
 import { tokenHash } from "../server/permit/detectorStore";
 import { currentPlant } from "../server/plant/plantStore";
@@ -126,7 +126,7 @@ const COMMANDS: Record<string, (args: readonly string[]) => Promise<void> | void
     const fault = openKey(db, true);
     if (fault !== null) throw new BadInput(fault);
     const made = newSecrets();
-    const [passwordHash, pinHash] = await Promise.all([hashSecret(made.password), hashSecret(made.pin)]);
+    const [passwordHash, pinHash] = await Promise.all([hashPassword(made.password), hashPin(made.pin)]);
     const did = `${row.name} has a new password and a new PIN, and is signed out everywhere.`;
     onCommandLine(db, { type: "person.new-secrets", subject: row.signIn, input: { person: row.id }, did }, (tx) => {
       tx.update(people).set({ passwordHash, pinHash }).where(eq(people.id, row.id)).run();

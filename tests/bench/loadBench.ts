@@ -6,7 +6,7 @@ import { join } from "node:path";
 import Database from "better-sqlite3";
 import { people } from "../../src/server/db/schema";
 import { DEMO_PIN } from "../../src/server/demo/demoPeople";
-import { hashSecret, secretFits } from "../../src/server/people/secrets";
+import { hashPin, secretFits } from "../../src/server/people/secrets";
 import { realServer, share, timed } from "../support/realServer";
 import { seededRandom } from "../support/seededRandom";
 
@@ -26,7 +26,7 @@ const AT_ONCE = 6;
 
 // Secrets cost here what they cost in use.
 process.env.LANTERN_TEST_HASHES = "0";
-const pinHash = await hashSecret(DEMO_PIN);
+const pinHash = await hashPin(DEMO_PIN);
 const names = Array.from({ length: PEOPLE }, (_, i) => `person${i}`);
 const server = await realServer({
   port: 4395,

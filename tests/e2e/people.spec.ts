@@ -79,3 +79,47 @@ test("somebody is entered, signs in with what was handed over, changes, is shut 
   expect(site.lantern("verify").out).toContain("The state is as the ledger wrote it");
   await own.close();
 });
+
+test("many come from a list at once, or nobody; a stranger is shown the site, and an issuer is appointed for an area", async ({
+  as,
+  site,
+}) => {
+  const maren = await as("Maren Tolve");
+  await maren.goto("/people");
+  const form = maren.getByRole("form", { name: "Enter a list of people" });
+  const head = "name\tsigns in as\troles\tfirm\tinducted until";
+  const year = new Date().getFullYear() + 1;
+  await form.getByLabel("The list").fill(`${head}\nAksel Bru\taksel\tworker\t\t\nBerit Lund\tberit\tboss\t\t`);
+  await sign(maren, "Enter a list of people");
+  await expect(form.getByRole("alert")).toContainText('List row 3, berit, roles: "boss" is none of');
+  expect(read(site, "SELECT 1 FROM people WHERE sign_in IN ('aksel', 'berit')")).toEqual([]);
+  // What was typed is still there, and mended.
+  await expect(form.getByLabel("The list")).toHaveValue(/boss/);
+  const firm = "Skerry Rope and Rig";
+  await form
+    .getByLabel("The list")
+    .fill(
+      `${head}\nAksel Bru\taksel\tworker\t\t\nBerit Lund\tberit\tworker\t${firm}\t\nCato Nes\tcato\tissuer\t${firm}\t${year}-03-12`,
+    );
+  await sign(maren, "Enter a list of people");
+  const slips = maren.getByRole("status").filter({ hasText: "shown once" });
+  await expect(slips.getByRole("row")).toHaveCount(4);
+  await slips.getByRole("button", { name: "Written down" }).click();
+  const rowOf = (name: string) => maren.getByRole("listitem").filter({ hasText: name });
+  await expect(rowOf("Berit Lund")).toContainText(`${firm}, not inducted: begins no work`);
+  await expect(rowOf("Cato Nes")).toContainText(`${firm}, inducted until ${year}-03-12, by Maren Tolve`);
+
+  await rowOf("Berit Lund").getByText("Account of Berit Lund").click();
+  await maren.getByRole("form", { name: "Change Berit Lund" }).getByLabel("Site induction until").fill(`1 Jun ${year}`);
+  await sign(maren, "Change Berit Lund");
+  await expect(rowOf("Berit Lund")).toContainText(`inducted until ${year}-06-01`);
+  await rowOf("Cato Nes").getByText("Account of Cato Nes").click();
+  const cato = maren.getByRole("form", { name: "Change Cato Nes" });
+  await cato.getByText("for which areas and shifts").click();
+  const areas = cato.getByRole("group", { name: /^Areas/ });
+  await areas.getByRole("checkbox").first().check();
+  await cato.getByLabel("06:00", { exact: true }).check();
+  await sign(maren, "Change Cato Nes");
+  const [area] = await areas.locator("label").allTextContents();
+  await expect(rowOf("Cato Nes")).toContainText(`Appointed for ${area} in the shift from 06:00`);
+});

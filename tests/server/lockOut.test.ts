@@ -1,5 +1,5 @@
 import { countedFor } from "../../src/server/people/attempts";
-import { hashSecret } from "../../src/server/people/secrets";
+import { hashPassword, hashPin } from "../../src/server/people/secrets";
 import { people } from "../../src/server/db/schema";
 import { pinFault, signerFault, signInByPassword } from "../../src/server/people/signIn";
 import { TestSite } from "../support/testSite";
@@ -14,7 +14,7 @@ beforeEach(async () => {
   for (const signIn of ["maren", "ivo", "idris"]) await site.add({ signIn, roles: ["coordinator"] });
   site.db
     .update(people)
-    .set({ passwordHash: await hashSecret("long enough"), pinHash: await hashSecret("2468") })
+    .set({ passwordHash: await hashPassword("long enough"), pinHash: await hashPin("2468") })
     .run();
 });
 afterEach(() => site.close());

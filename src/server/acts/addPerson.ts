@@ -4,7 +4,7 @@ import type { Competence, Role } from "../../core/people/roles";
 import type { Db } from "../db/database";
 import { people } from "../db/schema";
 import { here, onCommandLine, type Where } from "../ledger/byTheServer";
-import { hashSecret } from "../people/secrets";
+import { hashPassword, hashPin } from "../people/secrets";
 
 /** Adds a person, with a row in the ledger that says who may what; throws when the sign-in name is taken. */
 export async function addPerson(
@@ -21,7 +21,7 @@ export async function addPerson(
   }>,
   where: Where = here(),
 ): Promise<string> {
-  const [passwordHash, pinHash] = await Promise.all([hashSecret(person.password), hashSecret(person.pin)]);
+  const [passwordHash, pinHash] = await Promise.all([hashPassword(person.password), hashPin(person.pin)]);
   const id = randomUUID();
   const { name, roles, competences, firm = "", induction = null } = person;
   const signIn = person.signIn.toLowerCase();

@@ -11,7 +11,7 @@ import { defineAct, type ActContext, type ActOutcome } from "../act/act";
 import { watchesNow } from "../isolation/watching";
 import { line } from "../job/jobActs";
 import { forgive } from "../people/attempts";
-import { hashSecret, newSecrets as secretsToHand } from "../people/secrets";
+import { hashPassword, hashPin, newSecrets as secretsToHand } from "../people/secrets";
 
 /** Long rather than mixed, as OWASP's ASVS asks of level 2 (2.1.1, from memory). */
 const PASSWORD_LEAST = 12;
@@ -70,7 +70,7 @@ function tiesOf(tx: Tx, person: string): string[] {
 /** Password and PIN as they are handed over: shown once, and kept only as hashes. */
 export async function madeSecrets() {
   const { password, pin } = secretsToHand();
-  const [passwordHash, pinHash] = await Promise.all([hashSecret(password), hashSecret(pin)]);
+  const [passwordHash, pinHash] = await Promise.all([hashPassword(password), hashPin(pin)]);
   return { password, pin, passwordHash, pinHash };
 }
 export type Secrets = Awaited<ReturnType<typeof madeSecrets>>;
@@ -255,7 +255,7 @@ const ownPin = defineAct({
   pin: true,
   input: z.object({ next: z.string().regex(/^\d{4,12}$/, "The new PIN: 4 to 12 figures") }),
   forLedger: () => ({}),
-  prepare: async (_, { next }) => ({ pinHash: await hashSecret(next) }),
+  prepare: async (_, { next }) => ({ pinHash: await hashPin(next) }),
   run: ({ tx, person }, _, { pinHash }: Readonly<{ pinHash: string }>) => {
     tx.update(people).set({ pinHash }).where(eq(people.id, person.id)).run();
     return { ok: true, subject: person.signIn, answer: { did: `${person.name} chose a new PIN.` } };
@@ -275,7 +275,7 @@ const ownPassword = defineAct({
       .max(200, "The new password: at most 200 characters"),
   }),
   forLedger: () => ({}),
-  prepare: async (_, { next }) => ({ passwordHash: await hashSecret(next) }),
+  prepare: async (_, { next }) => ({ passwordHash: await hashPassword(next) }),
   run: ({ tx, person }, _, { passwordHash }: Readonly<{ passwordHash: string }>) => {
     tx.update(people).set({ passwordHash }).where(eq(people.id, person.id)).run();
     tx.delete(sessions).where(eq(sessions.personId, person.id)).run();

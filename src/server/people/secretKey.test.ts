@@ -6,7 +6,7 @@ import { eq } from "drizzle-orm";
 import { openDatabase, type Db } from "../db/database";
 import { people } from "../db/schema";
 import { closeKey, keyFile, openKey } from "./secretKey";
-import { hashSecret, secretFits } from "./secrets";
+import { hashPassword, hashPin, secretFits } from "./secrets";
 
 let folder: string;
 let db: Db;
@@ -23,7 +23,7 @@ afterEach(() => {
 });
 
 async function enter(signIn: string): Promise<void> {
-  const [passwordHash, pinHash] = await Promise.all([hashSecret("long enough"), hashSecret("4711")]);
+  const [passwordHash, pinHash] = await Promise.all([hashPassword("long enough"), hashPin("4711")]);
   db.insert(people)
     .values({ id: signIn, name: signIn, signIn, roles: [], competences: [], passwordHash, pinHash })
     .run();
@@ -46,7 +46,7 @@ test("what was hashed before there was a key goes on, and is made with it when i
   await enter("ann");
   expect(openKey(db)).toBeNull();
   expect(await secretFits(pinOf("ann"), "4711")).toBe(true);
-  expect(await hashSecret("4711")).toMatch(/^key\.[0-9a-f]{8}:\$argon2id\$/);
+  expect(await hashPin("4711")).toMatch(/^key\.[0-9a-f]{8}:\$argon2id\$/);
 });
 
 test("without its key, or with another site's, a site does not start and says what to do", async () => {
@@ -70,7 +70,7 @@ test("a key that is lost for good is made anew for those whose secrets are, and 
   rmSync(keyFile());
   expect(openKey(db, true)).toBeNull();
   db.update(people)
-    .set({ pinHash: await hashSecret("90125") })
+    .set({ pinHash: await hashPin("90125") })
     .where(eq(people.id, "ann"))
     .run();
   closeKey();

@@ -1,5 +1,5 @@
 import { randomBytes, randomInt } from "node:crypto";
-import { FULL } from "../../workers/hashing";
+import { LEAST, type Cost } from "../../workers/hashing";
 import { hashed } from "../runtime/workers";
 import { keyName, keyOfHash, secretKey } from "./secretKey";
 
@@ -8,10 +8,14 @@ export function areTestHashes(): boolean {
   return process.env.LANTERN_TEST_HASHES === "1";
 }
 
+export const hashPassword = (password: string): Promise<string> => hashSecret(password, "password");
+export const hashPin = (pin: string): Promise<string> => hashSecret(pin, "pin");
+
 /** Made with the site's key where there is one, and says so. */
-export async function hashSecret(secret: string): Promise<string> {
+async function hashSecret(secret: string, as: Exclude<Cost, "cheap">): Promise<string> {
   const key = secretKey();
-  const made = String(await hashed({ do: "hash", secret, cheap: areTestHashes(), key: key?.toString("hex") }));
+  const cost = areTestHashes() ? "cheap" : as;
+  const made = String(await hashed({ do: "hash", secret, cost, key: key?.toString("hex") }));
   return key === null ? made : `key.${keyName(key)}:${made}`;
 }
 
@@ -25,7 +29,7 @@ let decoy: Promise<string> | undefined;
 
 /** False for no hash, after the same work. */
 export async function secretFits(stored: string | null, secret: string): Promise<boolean> {
-  decoy ??= hashSecret(randomBytes(16).toString("hex"));
+  decoy ??= hashPassword(randomBytes(16).toString("hex"));
   const asked = stored ?? (await decoy);
   const named = keyOfHash(asked);
   const key = secretKey();
@@ -41,8 +45,9 @@ export async function secretFits(stored: string | null, secret: string): Promise
 
 const bare = (stored: string) => stored.replace(/^key\.[0-9a-f]{8}:/, "");
 
-/** A hash says itself what it cost: "$argon2id$v=19$m=19456,t=2,p=1$…". */
+/** A hash says itself what it cost: "$argon2id$v=19$m=19456,t=2,p=1$…". Cheap is what reaches none of the least costs. */
 export function isCheap(stored: string): boolean {
   const said = /^\$argon2id\$v=\d+\$m=(\d+),t=(\d+),p=\d+\$/.exec(bare(stored));
-  return said === null || Number(said[1]) * Number(said[2]) < FULL.memoryCost * FULL.timeCost;
+  if (said === null) return true;
+  return !LEAST.some(({ memoryCost, timeCost }) => Number(said[1]) >= memoryCost && Number(said[2]) >= timeCost);
 }

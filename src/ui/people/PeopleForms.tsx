@@ -95,24 +95,25 @@ function Rights({
   // One that the register or the site does not have any more stays until somebody takes it away.
   const areas = [...new Set([...toAppoint.areas, ...(person?.appointedFor.areas ?? [])])];
   const shifts = [...new Set([...toAppoint.shifts, ...(person?.appointedFor.shifts ?? [])])];
+  const isSomewhere = (person?.appointedFor.areas.length ?? 0) + (person?.appointedFor.shifts.length ?? 0) > 0;
   return (
     <>
       <Ticks name="roles" legend="May act as" options={ROLES} chosen={person?.roles} />
-      {areas.length > 0 && (
+      <details open={isSomewhere}>
+        <summary className="link min-h-6 w-fit cursor-pointer text-sm">
+          Of an issuer or approver: for which areas and shifts
+        </summary>
+        {areas.length > 0 && (
+          <Ticks name="areas" legend="Areas; none: everywhere" options={areas} chosen={person?.appointedFor.areas} />
+        )}
         <Ticks
-          name="areas"
-          legend="Issues and approves in these areas; none: everywhere"
-          options={areas}
-          chosen={person?.appointedFor.areas}
+          name="shifts"
+          legend="Shifts, by when they begin; none: at any hour"
+          options={shifts}
+          chosen={person?.appointedFor.shifts}
+          words={clockOf}
         />
-      )}
-      <Ticks
-        name="shifts"
-        legend="And in the shifts from; none: at any hour"
-        options={shifts}
-        chosen={person?.appointedFor.shifts}
-        words={clockOf}
-      />
+      </details>
       <Ticks name="competences" legend="Isolates and proves" options={COMPETENCES} chosen={person?.competences} />
       <div className="grid gap-3 sm:grid-cols-2">
         {COMPETENCES.map((one) => (
