@@ -8,6 +8,7 @@ import type { StandIn } from "../plan/deviations";
 import type { Plan, Point } from "../plan/plan";
 import { LOSS_KINDS } from "../losses/alsoStops";
 import { LOSS_CLAUSES } from "../words/en/losses";
+import { bleedsAt, entrancesByPower, facesToEarth, facesWhere, openedLines } from "./whichFaces";
 import { facesToBarOff, facesToPosition } from "./aroundWork";
 import { addProofs } from "./proofSteps";
 import { addRestoreSteps } from "./restoreSteps";
@@ -336,24 +337,6 @@ function needsVerifying({ plan, graph, item }: StepList, point: Point): boolean 
   return behind.length === 0 || behind.some((way) => isHarmful(profile, item(itemTagOf(graph, way.source)).contents));
 }
 
-/** Neighbours by which power enters a face: an earth stands at each, or at the face itself. */
-function entrancesByPower(plan: Plan, face: string): string[] {
-  return [
-    ...new Set(plan.waysIn.filter((way) => way.face === face && way.carrier === "power").map((way) => way.through)),
-  ];
-}
-
-/** Faces whose containment is opened and that a flow can reach: they are capped and leak tested before they fill. */
-function openedLines(plan: Plan, faces: Job["faces"]): string[] {
-  return facesWhere(faces, ["open", "enter"]).filter((face) =>
-    plan.waysIn.some((way) => way.face === face && familyOf(way.carrier) === "flow"),
-  );
-}
-
-function facesWhere(faces: Job["faces"], hows: readonly string[]): string[] {
-  return [...new Set(faces.filter((face) => face.how.some((how) => hows.includes(how))).map((face) => face.place))];
-}
-
 /** Making the air fit where people enter: what burns is swept out with inert gas before air is let in. */
 function airSteps({ add, graph, item }: StepList, faces: Job["faces"], after: readonly string[]): string[] {
   return facesWhere(faces, ["enter"]).flatMap((face) => {
@@ -373,30 +356,4 @@ function airSteps({ add, graph, item }: StepList, faces: Job["faces"], after: re
       ]),
     ];
   });
-}
-
-/** Above this conductors that people touch are earthed, and where the register does not say. Common practice. */
-const EARTH_ABOVE_V = 1000;
-
-function facesToEarth({ plan, graph, item }: StepList, faces: Job["faces"]): string[] {
-  return facesWhere(faces, ["touch", "open", "enter", "hot"]).filter((face) => {
-    const powered = plan.waysIn.some((way) => way.face === face && way.carrier === "power");
-    const { voltage_V } = item(itemTagOf(graph, face));
-    return powered && (voltage_V === undefined || voltage_V > EARTH_ABOVE_V);
-  });
-}
-
-/** Bleeds that are linked straight to the work: the nearest place where a person can see that nothing comes. */
-function bleedsAt(graph: StateGraph, faceTags: readonly string[]): string[] {
-  const near = new Set<string>();
-  for (const { from, to } of graph.plant.links) {
-    for (const [end, other] of [
-      [from, to],
-      [to, from],
-    ] as const) {
-      const bleed = graph.plant.items[graph.itemByTag.get(end) ?? -1]?.bleed;
-      if (bleed && faceTags.includes(other)) near.add(end);
-    }
-  }
-  return [...near].sort();
 }

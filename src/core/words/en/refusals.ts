@@ -2,7 +2,7 @@ import { notAppointedWords, notInductedWords } from "./appointed";
 import { passingWords } from "./passingWords";
 import { permitState } from "./permitState";
 import { duration } from "../../units/format";
-import { notHeldClause } from "./notHeld";
+import { notHeldSentence, procedureUnsafeWords } from "./planRefusals";
 import type { Refusal } from "../../refusal/refusal";
 import { harmSentence, swapWords } from "./harms";
 
@@ -57,13 +57,7 @@ function wordsOf(refusal: Refusal): string {
     case "isolation not proven":
       return `Isolation ${refusal.isolation} is not proven: ${refusal.open} steps are open. Finish its steps first.`;
     case "not held":
-      return `${notHeldClause(refusal.why)}. Nobody goes on or starts on it. ${
-        refusal.why.code === "plan fell"
-          ? "Plan its points anew, or correct the register."
-          : refusal.why.code === "locks not found"
-            ? "Hang it again; then another person reads it there, and it is proved again."
-            : "Wait until it is judged."
-      }`;
+      return notHeldSentence(refusal);
     case "no isolation":
       return "This permit has no isolation. Approve a plan for the job first.";
     case "own procedure":
@@ -77,13 +71,7 @@ function wordsOf(refusal: Refusal): string {
     case "procedure not usable":
       return `Nobody requests work by ${refusal.procedure}: ${refusal.why}. Request it without the procedure, or see to that first.`;
     case "procedure unsafe":
-      return `By ${refusal.procedure} this cannot be isolated today: ${[
-        refusal.otherWork ? "the work asked for is other than the procedure's" : "",
-        refusal.lost.length > 0 ? `${refusal.lost.join(", ")} no longer there or no longer a barrier` : "",
-        refusal.short.length > 0 ? `energy gets past it from ${refusal.short.join(", ")}` : "",
-      ]
-        .filter(Boolean)
-        .join("; ")}. Go on without the procedure, then write a new version.`;
+      return procedureUnsafeWords(refusal);
     case "procedure differs":
       return `Today's plan is not as ${refusal.procedure} says. Read the differences, then tick that you did.`;
     case "by no procedure":
