@@ -7,7 +7,7 @@ export type AlarmRow = Readonly<{ seq: number; subject: string }>;
 export type Ask = Readonly<{ alarmsAfter: (seq: number) => readonly AlarmRow[]; head: () => number }>;
 
 /** What is no alarm is told so much later at most, together with what else happened: hundreds of screens are written to. */
-const GATHER_MS = 100;
+const GATHER_MS = 250;
 const text = new TextEncoder();
 const line = (event: object, id: number) => `id: ${id}\ndata: ${JSON.stringify(event)}\n\n`;
 

@@ -24,6 +24,7 @@ import { purgeNeed_s } from "../../../src/core/permit/requirements/entry";
 import { asksOf } from "../../../src/core/permit/requirements/requirements";
 import type { PermitAct, PermitFacts, PermitLife } from "../../../src/core/permit/record/permitTypes";
 import { faultsOfAir, type AirWorld } from "./judgeLog";
+import { ACTS, REFUSALS } from "./played";
 
 type Random = ReturnType<typeof seededRandom>;
 const GAS = "hydrogen sulphide";
@@ -334,63 +335,6 @@ const FOUND: readonly AirRule[] = [
 test.each(FOUND)("the judge finds it when this rule is taken out: %s", (rule) => {
   expect(() => without(rule, () => play(propertyRuns(720).numRuns))).toThrow(/live/);
 });
-
-const ACTS = [
-  "begin sample",
-  "read",
-  "find cause",
-  "explain",
-  "flush",
-  "begin purge",
-  "end purge",
-  "begin ventilation",
-  "end ventilation",
-  "accept",
-  "sign on",
-  "sign off",
-  "go in",
-  "come out",
-  "talk",
-  "take post",
-  "leave post",
-  "begin break",
-  "end break",
-  "go on",
-  "stop",
-  "resume",
-  "revalidate",
-  "clock set",
-] as const;
-
-/** Every refusal that these acts have for the air. */
-const REFUSALS = [
-  "instrument busy",
-  "point order",
-  "no sample",
-  "read too early",
-  "no bad reading",
-  "second instrument needed",
-  "issuer decides",
-  "nothing odd",
-  "no pocket",
-  "flush too short",
-  "still inside",
-  "no purge",
-  "purge too short",
-  "purging",
-  "not ventilated",
-  "blower stands",
-  "from inside",
-  "corners first",
-  "asks unmet",
-  "break not over",
-  "issuer resumes",
-  "air not fresh",
-  "work stopped",
-  "not on",
-  "not on post",
-  "space full",
-] as const;
 
 /** Work that goes on, or just began, stands on air that the judge accepts. */
 function expectSafe(permit: PermitLife, world: AirWorld, now_ms: number, begins: boolean): void {

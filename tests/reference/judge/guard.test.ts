@@ -9,7 +9,8 @@ import { workFaces } from "../../../src/core/trace/workFaces";
 import { engineCase } from "../../support/plantArbitrary";
 import { propertyRuns } from "../../support/runs";
 import { seededRandom } from "../../support/seededRandom";
-import { Failures, flowGrade, lockGrade } from "./byFailures";
+import { Failures, flowGrade } from "./byFailures";
+import { lockGrade } from "./locksByFailures";
 import { trickyPlant, type TrickyCase } from "./trickyPlant";
 
 const STATES = propertyRuns(400).numRuns;
