@@ -44,7 +44,7 @@ test("what happens together is told together, an alarm at once; the ledger is as
   of.row();
   act("G-2");
   expect(many[7]!.told).toEqual([]);
-  jest.advanceTimersByTime(100);
+  jest.advanceTimersByTime(250);
   const together = [
     "id: 2",
     'data: {"kind":"act","subject":"G-1","about":["G-1"]}',
@@ -71,7 +71,7 @@ test("each alarm is told to each screen once, whoever joined when and whatever i
   caster.join(late.line);
   caster.join(early.line);
   act("G-1");
-  jest.advanceTimersByTime(100);
+  jest.advanceTimersByTime(250);
   of.alarm("P-0002");
   act("P-0002");
   const alarms = (one: typeof early) =>
