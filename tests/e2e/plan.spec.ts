@@ -1,8 +1,10 @@
 import { expect, post, reach, sign, test } from "./site";
+import { read, stepsOf } from "./work";
 
 /** The autoclave job asks for what this plant cannot hold: positive devices missing, flanges without valves, no bleed. */
 test("a plan with every kind of shortfall is pinned, struck, answered for and approved, and goes dark step by step", async ({
   as,
+  site,
 }) => {
   test.setTimeout(600_000);
   const maren = await as("Maren Tolve");
@@ -132,6 +134,22 @@ test("a plan with every kind of shortfall is pinned, struck, answered for and ap
   await sign(maren, "Approve the plan shown");
   await expect(maren).toHaveURL(/\/jobs\/J-0004\/walk/);
   await expect(maren.getByText(/Fit BD-2304/)).toBeVisible();
+  // What was accepted instead of barriers is work: a step of the walk for each, before anybody proves.
+  const [{ isolation }] = read<{ isolation: string }>(
+    site,
+    `SELECT i.number AS isolation FROM isolations i JOIN job_isolations ji ON ji.isolation_id = i.id
+     JOIN jobs j ON j.id = ji.job_id WHERE j.number = 'J-0004'`,
+  ) as [{ isolation: string }];
+  const steps = stepsOf(site, isolation);
+  const duties = steps.filter(({ kind }) => kind === "stand in");
+  expect(duties.map(({ subject }) => subject)).toEqual(
+    expect.arrayContaining([expect.stringMatching(/^watcher, /), expect.stringMatching(/^gauge in view, /)]),
+  );
+  for (const { subject } of duties) {
+    await expect(maren.getByRole("listitem", { name: `stand in ${subject}` }).first()).toBeVisible();
+  }
+  const dutyIds = new Set(duties.map(({ id }) => id));
+  expect(steps.some(({ kind, after }) => kind === "prove" && after.some((id) => dutyIds.has(id)))).toBe(true);
   await maren.goto("/ledger?find=J-0004");
   await expect(maren.getByText(/accepted \d+ shortfalls? with 2 measures/).first()).toBeVisible();
 });
