@@ -3,7 +3,7 @@ import { DETAILS } from "../support/permits";
 import { soundReport } from "../../src/core/isolation/soundReport";
 import { expect, ownSite, PIN, post, sign, signOn, type Site } from "./site";
 import { fillStep } from "./walk";
-import { approvedJob, done, hazardsDecided, idOf, on, read, stepsOf, walkByPost, workAt } from "./work";
+import { approvedJob, done, hazardsDecided, idOf, on, read, signedToIssue, stepsOf, walkByPost, workAt } from "./work";
 
 /** What the record once said and was not so: each told on the screens, with the rows that it leaves. */
 const test = ownSite();
@@ -203,4 +203,59 @@ test("the plate and the head count are read on the spot: the form says neither b
   const wrong = await doStep(locker, `lock ${step.subject}`, "L-PLATE");
   await expect(wrong).toHaveCount(0);
   expect(holdsOf(site, made.isolation).map(({ tag }) => tag)).toContain(step.subject);
+});
+
+test("a shift is handed over item by item: what is not ticked or asked is told, who comes signs with their PIN, and a question waits for its answer", async ({
+  as,
+  site,
+}) => {
+  // Twelve permits of which three are stopped, as on a busy evening.
+  const lead = await as("Petra Quillon");
+  const more: string[] = [];
+  while (read(site, "SELECT 1 FROM permits WHERE state IN ('live', 'suspended')").length < 12) {
+    const { permit } = await done(lead, "permit.draft", {
+      job: "J-0001",
+      words: `Look at bolt ${more.length + 1}`,
+      hazards: "Oil.",
+      precautions: "Gloves.",
+      validFrom_ms: Date.now() - 1000,
+      validTo_ms: Date.now() + 4 * 3_600_000,
+    });
+    await signedToIssue(as, site, permit!);
+    await done(lead, "permit.accept", { permit });
+    more.push(permit!);
+  }
+  const stoppedNow = more.slice(0, 3);
+  for (const permit of stoppedNow) await done(lead, "permit.stop", { permit, reason: "Rain through the roof." });
+  const maren = await as("Maren Tolve");
+  await maren.goto("/handover");
+  const form = maren.getByRole("form", { name: "Hand over the shift" });
+  const ticks = form.getByRole("list").getByRole("checkbox");
+  for (const permit of ["P-0001", "P-0002", ...more]) await expect(form.getByText(permit).first()).toBeVisible();
+  await expect(form.getByText(/Rain through the roof/)).toHaveCount(stoppedNow.length);
+  const [first, ...rest] = await ticks.all();
+  for (const tick of rest) await tick.check();
+  await form.getByRole("combobox", { name: /Who comes/ }).selectOption({ label: "Idris Halloway" });
+  await form.getByLabel("PIN of who comes").fill(PIN);
+  await sign(maren, "Hand over the shift");
+  await expect(form.getByRole("alert")).toContainText("Not gone through yet, 1: ");
+  // Nothing that was ticked is lost, and what is not understood is asked.
+  await expect(rest[0]!).toBeChecked();
+  await expect(first!).not.toBeChecked();
+  await form.getByPlaceholder("ask").first().fill("Who has the key of the tipper?");
+  await sign(maren, "Hand over the shift");
+  await expect(maren.getByText(/^Last: H-\d+/)).toContainText("from Maren Tolve to Idris Halloway");
+  expect(read(site, "SELECT count(*) AS n FROM handovers")).toEqual([{ n: 1 }]);
+  const [row] = read<{ body: string }>(
+    site,
+    "SELECT body FROM ledger WHERE type = 'shift.hand-over' AND outcome = 'done'",
+  );
+  for (const permit of more) expect(row!.body).toContain(permit);
+  const idris = await as("Idris Halloway");
+  await idris.goto("/handover");
+  const answer = idris.getByRole("form", { name: "Answer: Who has the key of the tipper?" });
+  await answer.getByLabel("The answer").fill("Petra, in her box.");
+  await answer.getByRole("button").click();
+  await expect(idris.getByText(/^Idris Halloway, .*: Petra, in her box\.$/)).toBeVisible();
+  await expect(answer).toHaveCount(0);
 });

@@ -153,33 +153,3 @@ test("points are lifted for a test only over nobody, signed for, and locked and 
   const paper = await petra.request.get(`/jobs/${job}/certificate`);
   expect(paper.headers()["content-type"]).toBe("application/pdf");
 });
-
-test("a shift is handed over item by item: what is not ticked or asked is told, who comes signs with their PIN, and a question waits for its answer", async ({
-  as,
-  site,
-}) => {
-  const maren = await as("Maren Tolve");
-  await maren.goto("/handover");
-  const form = maren.getByRole("form", { name: "Hand over the shift" });
-  const ticks = form.getByRole("list").getByRole("checkbox");
-  const [first, ...rest] = await ticks.all();
-  for (const tick of rest) await tick.check();
-  await form.getByRole("combobox", { name: /Who comes/ }).selectOption({ label: "Idris Halloway" });
-  await form.getByLabel("PIN of who comes").fill(PIN);
-  await sign(maren, "Hand over the shift");
-  await expect(form.getByRole("alert")).toContainText("Not gone through yet, 1: ");
-  // Nothing that was ticked is lost, and what is not understood is asked.
-  await expect(rest[0]!).toBeChecked();
-  await expect(first!).not.toBeChecked();
-  await form.getByPlaceholder("ask").first().fill("Who has the key of the tipper?");
-  await sign(maren, "Hand over the shift");
-  await expect(maren.getByText(/^Last: H-\d+/)).toContainText("from Maren Tolve to Idris Halloway");
-  expect(read(site, "SELECT count(*) AS n FROM handovers")).toEqual([{ n: 1 }]);
-  const idris = await as("Idris Halloway");
-  await idris.goto("/handover");
-  const answer = idris.getByRole("form", { name: "Answer: Who has the key of the tipper?" });
-  await answer.getByLabel("The answer").fill("Petra, in her box.");
-  await answer.getByRole("button").click();
-  await expect(idris.getByText(/^Idris Halloway, .*: Petra, in her box\.$/)).toBeVisible();
-  await expect(answer).toHaveCount(0);
-});
