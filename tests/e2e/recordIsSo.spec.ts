@@ -137,6 +137,7 @@ test("no permit is issued while a hazard is undecided, a permit that the work re
     "permit.issue done",
     "permit.accept refused",
   ]);
+  await done(idris, "permit.cancel", { permit });
 });
 
 test("nobody is on two permits without saying so", async ({ as, site }) => {

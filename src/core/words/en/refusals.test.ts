@@ -193,6 +193,10 @@ const EACH: { [Code in Refusal["code"]]: Extract<Refusal, { code: Code }> } = {
   "device clock": { code: "device clock", why: "it is ahead of the server's" },
 };
 
+/** Evidence that is prose, and may be a sentence; the rest are codes, numbers and names. */
+const PROSE: ReadonlySet<string> = new Set(["why", "reason", "first", "asks", "proofs", "where", "ways", "what"]);
+const ended = (value: unknown) => (typeof value === "string" && value !== "" ? `${value}.` : value);
+
 describe("the sentence for a refusal", () => {
   test.each(Object.values(EACH).map((refusal) => [refusal.code, refusal] as const))(
     "%s is a whole sentence that names its evidence",
@@ -207,6 +211,16 @@ describe("the sentence for a refusal", () => {
       for (const word of evidence) expect(sentence.toLowerCase()).toContain(word.toLowerCase());
     },
   );
+  test.each(Object.entries(EACH))("%s ends once where what it tells of is a sentence itself", (_, refusal) => {
+    const asSentences = JSON.parse(
+      JSON.stringify(refusal, (key, value: unknown) => {
+        if (!PROSE.has(key)) return value;
+        return Array.isArray(value) ? value.map(ended) : ended(value);
+      }),
+    ) as Refusal;
+    const sentence = refusalSentence(asSentences);
+    expect(sentence).not.toMatch(/\.\.|\.;/);
+  });
   test("a long list is cut, and says how much was cut", () => {
     expect(refusalSentence(EACH["plan falls short"])).toContain("a; b; c; d and 2 more");
   });

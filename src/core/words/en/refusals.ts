@@ -8,9 +8,13 @@ import { harmSentence, swapWords } from "./harms";
 
 /** The sentence for a refusal: what is wrong, then what to do. Read once, at three in the morning. */
 export function refusalSentence(refusal: Refusal): string {
-  const sentence = wordsOf(refusal);
+  const sentence = wordsOf(refusal).replace(ENDS_TWICE, "$1").replace(ENDS_WITHIN, "");
   return sentence.charAt(0).toUpperCase() + sentence.slice(1);
 }
+
+/** What is told of may be a sentence itself: it ends once. */
+const ENDS_TWICE = /([.!?])\.(?=\s|$)/g;
+const ENDS_WITHIN = /\.(?=; )/g;
 
 function wordsOf(refusal: Refusal): string {
   switch (refusal.code) {
