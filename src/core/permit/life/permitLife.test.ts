@@ -122,13 +122,9 @@ describe("the life of a permit", () => {
     const outside = { ...facts, notAppointed: () => ({ far: "area", area: "Yard", areas: ["Hall"] }) as const };
     expect(codeOf(authorised(), by(ISA, "issue"), facts)).toBe("accepted");
     expect(codeOf(authorised(), by(ISA, "issue"), outside)).toBe("not appointed");
-    expect(
-      codeOf(
-        live(),
-        command(ISA, HOUR, { type: "stop", reason: "Smoke.", cause: "stop-work" }),
-        outside,
-      ),
-    ).toBe("accepted");
+    expect(codeOf(live(), command(ISA, HOUR, { type: "stop", reason: "Smoke.", cause: "stop-work" }), outside)).toBe(
+      "accepted",
+    );
     // Whatever state it is in, and whatever else is asked: the appointment comes before it.
     const states = [draft, after(by("cora", "check")), authorised(), live(), live(by(HAL, "hand back"))];
     const theirs = Object.entries(LIFE).filter(([, { who }]) => who.every((role) => /^(issuer|approver)$/.test(role)));

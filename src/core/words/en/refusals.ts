@@ -1,4 +1,5 @@
 import { notAppointedWords, notInductedWords } from "./appointed";
+import { endsOnce } from "./endsOnce";
 import { passingWords } from "./passingWords";
 import { permitState } from "./permitState";
 import { duration } from "../../units/format";
@@ -8,13 +9,9 @@ import { harmSentence, swapWords } from "./harms";
 
 /** The sentence for a refusal: what is wrong, then what to do. Read once, at three in the morning. */
 export function refusalSentence(refusal: Refusal): string {
-  const sentence = wordsOf(refusal).replace(ENDS_TWICE, "$1").replace(ENDS_WITHIN, "");
+  const sentence = endsOnce(wordsOf(refusal));
   return sentence.charAt(0).toUpperCase() + sentence.slice(1);
 }
-
-/** What is told of may be a sentence itself: it ends once. */
-const ENDS_TWICE = /([.!?])\.(?=\s|$)/g;
-const ENDS_WITHIN = /\.(?=; )/g;
 
 function wordsOf(refusal: Refusal): string {
   switch (refusal.code) {
