@@ -16,6 +16,7 @@ import { missingFor, missingWhileLive } from "../requirements/requirements";
 import { goOff, handOver, signOn } from "../people/signOns";
 import { heardBlower } from "../air/blower";
 import { airIsFresh } from "../requirements/freshAir";
+import { endsOnce } from "../../words/en/endsOnce";
 import { stopped } from "../acts/stopped";
 
 /**
@@ -58,7 +59,7 @@ export function asAt(permit: PermitLife, facts: PermitFacts, now_ms: number): Pe
 const OVER: ReadonlySet<PermitLife["state"]> = new Set(["run out", "work done", "closed", "cancelled"]);
 
 function reasonOf(missing: readonly Ask[]): string {
-  return missing.map(({ words, unmet }) => `${words}: ${unmet}`).join(". ");
+  return endsOnce(missing.map(({ words, unmet }) => `${words}: ${unmet}`).join(". "));
 }
 
 /** The only way a permit changes, but for what the clock does by itself. */
