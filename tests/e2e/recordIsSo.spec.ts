@@ -184,7 +184,7 @@ test("nobody is on two permits without saying so", async ({ as, site }) => {
   expect(box).not.toBe(other.box);
 });
 
-test("the plate and the head count are read on the spot: the form says neither before", async ({ as, site }) => {
+test("the plate is read on the spot: the form does not say it before", async ({ as, site }) => {
   const crew = ["Petra Quillon"];
   const made = await approvedJob(as, site, {
     title: "Look at the terminals",
