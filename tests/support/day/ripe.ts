@@ -36,6 +36,7 @@ const RIPE: Readonly<Record<string, Ripe>> = {
   "proved again": proved,
   "a point swapped": (site, { found }) =>
     heldNow(site).some(({ isolation, tag }) => isolation === found?.isolation && (tag === "V-1" || tag === "V-5")),
+  "a step before its turn": (site, standing) => openSteps(site, standing).length > 0,
   "planned anew": (site, standing) => openSteps(site, standing).length > 0,
   "a temporary de-isolation": hangs,
   "locks read again": hangs,
@@ -107,6 +108,7 @@ export const OFTEN: Readonly<Record<string, number>> = {
   "somebody would not sign": 3,
   "a job asked for otherwise": 4,
   "put back and closed": 12,
+  "a step before its turn": 2,
   "the clock ahead": 5,
   "the shift handed over": 4,
   "another crew": 4,

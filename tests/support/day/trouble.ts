@@ -75,6 +75,17 @@ export const TROUBLES: Readonly<Record<string, Trouble>> = {
     });
     return play.act(one(anybody, who + n), "step.do", { isolation, step: next.id, ...report });
   },
+  "a step before its turn": (play, { who, n }, { isolation }) => {
+    const steps = loadIsolation(play.site.db, isolation)?.life.steps ?? [];
+    const early = steps.filter(({ done, after }) => !done && steps.some(({ id, done }) => after.includes(id) && !done));
+    if (early.length === 0) return null;
+    const next = one(early, n);
+    return play.act(one(ISOLATORS, who), "step.do", {
+      isolation,
+      step: next.id,
+      ...soundReport(next, { lock: `L-${n}` }),
+    });
+  },
   "a lock that hangs elsewhere": (play, { who, n }, { isolation }) => {
     const next = openNow(play, isolation).find(({ kind }) => kind === "lock");
     const hung = heldNow(play.site);
