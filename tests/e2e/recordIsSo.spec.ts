@@ -206,6 +206,57 @@ test("the plate is read on the spot: the form does not say it before", async ({ 
   expect(holdsOf(site, made.isolation).map(({ tag }) => tag)).toContain(step.subject);
 });
 
+test("people are counted at the end: the form does not say how many it should be, and another number stops the return", async ({
+  as,
+  site,
+}) => {
+  const crew = ["Bram Ostler", "Mika Thorne"];
+  const at = { title: "Look at the fan's feet", face: FAN, lead: "Bram Ostler", crew };
+  const { job, isolation, box, permit } = await workAt(as, site, at);
+  const [bram, mika, maren] = [await as("Bram Ostler"), await as("Mika Thorne"), await as("Maren Tolve")];
+  const idris = await as("Idris Halloway");
+  await on(bram, permit, "K-345", "H-911");
+  await on(mika, permit, "K-345", "H-912");
+  for (const page of [mika, bram]) await done(page, "permit.sign-off", { permit });
+  await done(bram, "permit.hand-back", { permit });
+  await done(idris, "permit.inspect", { permit, words: "Clean, nothing left." });
+  await done(bram, "permit.return-copy", { permit, copy: 1 });
+  await done(idris, "permit.close", { permit });
+  const others = read<{ number: string }>(
+    site,
+    `SELECT p.number FROM permits p JOIN jobs j ON j.id = p.job_id WHERE j.number = ? AND p.state NOT IN ('closed', 'cancelled')`,
+    job,
+  );
+  for (const { number } of others) await done(idris, "permit.cancel", { permit: number });
+  await done(maren, "box.take-off", { box, lock: `C-${box}` });
+  await done(maren, "return.start", { isolation, leftSafe: "" });
+  const isCount = ({ kind }: Readonly<{ kind: string }>) => kind === "count people";
+  await walkByPost(as, site, isolation, "restore", isCount);
+  const step = stepsOf(site, isolation).find(isCount)!;
+  const label = `count people ${step.subject}`;
+  const sunniva = await as("Sunniva Rask");
+  await sunniva.goto(`/jobs/${job}/return`);
+  const form = sunniva.getByRole("form", { name: label, exact: true });
+  const item = sunniva.getByRole("listitem").filter({ has: form });
+  await expect(form.getByLabel("People counted")).toHaveValue("");
+  // Two have worked; neither a figure nor a word says so before it is counted, and no name helps to guess.
+  await expect(item.first()).not.toContainText(/\b(2|two)\b|Bram Ostler|Mika Thorne/i);
+  const count = async (people: number) => {
+    await form.getByLabel("People counted").fill(String(people));
+    await form.getByLabel("Your PIN").fill(PIN);
+    await form.locator('button[type="submit"]').click();
+  };
+  await count(1);
+  await expect(form.getByRole("alert")).toContainText("You count 1 people, and that is not how many have worked here");
+  await expect(form.getByRole("alert")).not.toContainText(/\b2\b/);
+  const isDone = () => stepsOf(site, isolation).find(isCount)!.done;
+  expect(isDone()).toBe(false);
+  await count(2);
+  await expect.poll(isDone).toBe(true);
+  const rows = rowsOf(site, "step.do", isolation).slice(-2);
+  expect(rows.map(({ outcome }) => outcome)).toEqual(["refused", "done"]);
+});
+
 test("a shift is handed over item by item: what is not ticked or asked is told, who comes signs with their PIN, and a question waits for its answer", async ({
   as,
   site,
