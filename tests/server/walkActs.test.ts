@@ -338,7 +338,7 @@ describe("a temporary de-isolation", () => {
     await site.done("hal", "permit.sign-off", { permit });
     await site.done("cora", "test.start", { test });
     expect(await site.refused("hal", "permit.sign-on", { permit, lock: "H-1" })).toMatch(
-      /is stopped: Its isolation is proven and holds: .* it is testing/,
+      /is stopped: .* it is testing \(asked: its isolation is proven and holds\)/,
     );
     // The box opens when the coordinator's lock is off it; that one may come off though the permit is live: nobody is on.
     const [opens] = site.open(isolation);

@@ -257,6 +257,7 @@ export function Lantern({
                     node={node}
                     box={size.nodes[node.id]!}
                     lit={lit.nodes.has(node.id)}
+                    isNotProved={notProved.includes(node.id)}
                     isolated={lit.isolated.has(node.id)}
                     traced={traced.has(node.id) || isFound.has(node.id) || shining.device === node.id}
                     choose={failures.length > 0 ? chooseDevice : undefined}

@@ -4,6 +4,8 @@ type Props = Readonly<{
   node: Node;
   box: { x: number; y: number; width: number; height: number };
   lit: boolean;
+  /** A proof failed there: taken as live, whatever the plan says. */
+  isNotProved: boolean;
   isolated: boolean;
   traced: boolean;
   proven: boolean;
@@ -19,11 +21,32 @@ type Props = Readonly<{
  * One place. A source carries rays, a device a slot that is barred when it stops, a bleed a drop, the work a double
  * frame. Live plates are filled with light, dark ones are outlines.
  */
-export function LanternNode({ node, box, lit, isolated, traced, proven, wouldLight, look, choose, halo }: Props) {
+export function LanternNode({
+  node,
+  box,
+  lit,
+  isNotProved,
+  isolated,
+  traced,
+  proven,
+  wouldLight,
+  look,
+  choose,
+  halo,
+}: Props) {
   const { width, height } = box;
-  const live = lit && !isolated;
-  const state =
-    node.opened && !live ? "bleed open" : isolated ? "isolated" : live ? "live" : proven ? "proven dark" : "dark";
+  const live = (lit || isNotProved) && !isolated;
+  const state = isNotProved
+    ? "not proved"
+    : node.opened && !live
+      ? "bleed open"
+      : isolated
+        ? "isolated"
+        : live
+          ? "live"
+          : proven
+            ? "proven dark"
+            : "dark";
   const shutIn = node.cavity > 0 && !live && !isolated;
   const ink = live ? "var(--color-accent-content)" : "var(--color-base-content)";
   return (

@@ -1,7 +1,7 @@
 "use client";
 
 import Link from "next/link";
-import { useEffect, useState } from "react";
+import { useEffect, useRef, useState } from "react";
 import { newActId } from "../act/actId";
 import { ANSWER_WITHIN_MS, fetchInTime } from "../net/fetchInTime";
 import { keyOf, unseen, type ShownAlarm } from "./alarmList";
@@ -28,11 +28,13 @@ export function AlarmBand() {
     void askAlarms();
   }, []);
   useEffect(() => (isSounding ? sound() : undefined), [isSounding]);
+  const band = useRef<HTMLDivElement>(null);
+  useEffect(() => tellHeight(band.current!), []);
   const see = (alarms: readonly ShownAlarm[]) => alarms.forEach((one) => settleAlarm(keyOf(one)));
   const isMany = shown.length > TOLD_APART;
   const tone = open.length > 0 ? "bg-error text-error-content" : "bg-base-300";
   return (
-    <div role="alert" className={shown.length > 0 ? `no-print ${tone} px-4 py-2 md:px-8` : ""}>
+    <div ref={band} role="alert" className={shown.length > 0 ? `no-print ${tone} px-4 py-2 md:px-8` : ""}>
       {isMany && (
         <p className="flex flex-wrap items-center gap-x-4 gap-y-1">
           <strong>{open.length} permits have stopped.</strong>
@@ -57,7 +59,7 @@ export function AlarmBand() {
           </p>
         ))}
       {isSounding && (
-        <p>
+        <p className="text-sm">
           <button type="button" className="link min-h-11 md:min-h-8" onClick={() => setSilenced(keys)}>
             Silence the sound here
           </button>
@@ -65,6 +67,17 @@ export function AlarmBand() {
       )}
     </div>
   );
+}
+
+/** A bench below is as much shorter as the alarms are high. */
+function tellHeight(band: HTMLElement): () => void {
+  const root = document.documentElement.style;
+  const observer = new ResizeObserver(() => root.setProperty("--alarms", `${band.offsetHeight}px`));
+  observer.observe(band);
+  return () => {
+    observer.disconnect();
+    root.removeProperty("--alarms");
+  };
 }
 
 /** Seen to, by name, for everybody; or seen, here only. */

@@ -4,6 +4,7 @@ import { openFailures } from "../../core/isolation/failures";
 import type { Failure } from "../../core/isolation/isolation";
 import { ActForm } from "../act/ActForm";
 import { clock } from "../text/when";
+import { Words } from "../text/Words";
 import { Small } from "./EvidenceFields";
 
 type Props = Readonly<{
@@ -49,7 +50,9 @@ export function NotProved({ isolation, step, label, failures, suspects, nameOf, 
               <p className="mt-2 font-medium">Where it may come from</p>
               <ol className="list-decimal pl-5">
                 {suspects.map((one) => (
-                  <li key={one}>{one}</li>
+                  <li key={one}>
+                    <Words>{one}</Words>
+                  </li>
                 ))}
               </ol>
             </>

@@ -14,6 +14,7 @@ import { fetched, stepKey } from "../offline/keptActs";
 import { useKeptActs, useSentSteps } from "../offline/useKeptActs";
 import { readingUnit } from "../text/reading";
 import { clock } from "../text/when";
+import { Words } from "../text/Words";
 import { mayBeSignedLater } from "../../core/isolation/keepable";
 import { BEGUN } from "../../core/isolation/held";
 import { asksOf } from "../../core/isolation/stepAsks";
@@ -174,7 +175,9 @@ function StepRow({
     >
       <span className="num pt-0.5">{index + 1}</span>
       <div className="min-w-0">
-        <p className={open ? "font-medium" : ""}>{step.words}</p>
+        <p className={open ? "font-medium" : ""}>
+          <Words>{step.words}</Words>
+        </p>
         {open && !isWaiting && <HowTo guide={guide} tagText={step.kind === "lock" ? tagText : null} />}
         {!step.done && takes && <p className="text-sm">{takes}</p>}
         {!step.done && (step.begun !== undefined || over_ms !== null) && (

@@ -59,7 +59,8 @@ export function asAt(permit: PermitLife, facts: PermitFacts, now_ms: number): Pe
 const OVER: ReadonlySet<PermitLife["state"]> = new Set(["run out", "work done", "closed", "cancelled"]);
 
 function reasonOf(missing: readonly Ask[]): string {
-  return endsOnce(missing.map(({ words, unmet }) => `${words}: ${unmet}`).join(". "));
+  const asked = (words: string) => `${words[0]!.toLowerCase()}${words.slice(1)}`;
+  return endsOnce(missing.map(({ words, unmet }) => `${unmet} (asked: ${asked(words)})`).join("; "));
 }
 
 /** The only way a permit changes, but for what the clock does by itself. */

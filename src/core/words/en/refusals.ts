@@ -158,7 +158,7 @@ function wordsOf(refusal: Refusal): string {
     case "count differs":
       return `You count ${refusal.counted} locks on the box, and that is not what is on record. Count again; nobody lifts anything until this is cleared up.`;
     case "people differ":
-      return `You count ${refusal.counted} people, and that is not how many have worked here. Find out who is missing before anything goes on.`;
+      return `You count ${refusal.counted} ${refusal.counted === 1 ? "person" : "people"}, and that is not how many have worked here. Find out who is missing before anything goes on.`;
     case "gear unknown":
       return `There is no ${refusal.kind} ${refusal.number} in the register. Take one that is, or have it entered.`;
     case "gear withdrawn":

@@ -11,6 +11,8 @@ export function suspectSentence(suspect: Suspect): string {
         : `From ${suspect.source} (${suspect.carrier}), past ${suspect.points.join(" and ")}.`;
     case "stored":
       return `What is stored was let go and came back, or was never empty: ${suspect.sources.join(", ")}.`;
+    case "stored beyond":
+      return `What is stored farther off, if ${suspect.points.join(" or ")} passes: ${suspect.sources.join(", ")}.`;
     case "bleeds":
       return `A bleed is plugged: ${suspect.bleeds.join(", ")}.`;
     case "not in the register":
