@@ -74,8 +74,8 @@ test("a good register becomes the next revision, keeps the ids of its tags, and 
   await look(page, [demo("items.csv"), demo("links.csv")]);
   await expect(page.getByText("There is nothing to import.")).toBeVisible();
   await page.goto("/plant");
-  await page.getByLabel("Find by tag, name, kind or area").fill("jacket of pump");
-  await page.getByRole("button", { name: "Find" }).click();
+  await page.getByRole("searchbox", { name: "Tag, name, kind or area" }).fill("jacket of pump");
+  await page.getByRole("button", { name: "Show", exact: true }).click();
   await expect(page.getByRole("row")).toHaveCount(3);
   await page.getByRole("link", { name: "J-204A" }).click();
   await expect(page.getByRole("heading", { name: /J-204A/ })).toBeVisible();

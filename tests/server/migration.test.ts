@@ -6,7 +6,7 @@ import { gunzipSync } from "node:zlib";
 import Database from "better-sqlite3";
 import { buildSync } from "esbuild";
 import { openDatabase, type Db } from "../../src/server/db/database";
-import { board } from "../../src/server/job/board";
+import { openJobsList } from "../../src/server/job/jobsList";
 import { jobView } from "../../src/server/job/jobView";
 import { takeOver } from "../../src/server/ledger/byTheServer";
 import { verifyLedger } from "../../src/server/ledger/verify";
@@ -83,7 +83,7 @@ test("every register of before is still there, word for word", () => {
 
 test("its pages open, its ledger is whole, and a copy of it as it was lies beside it", () => {
   const now_ms = Number(rows(was, "SELECT max(recorded_at_ms) AS at FROM ledger")[0]!.at);
-  const shown = board(now_ms);
+  const shown = openJobsList(now_ms);
   expect(shown.openCount).toBe(rows(was, "SELECT number FROM jobs WHERE state = 'open'").length);
   const asIs = rows(was, "SELECT number, state FROM permits ORDER BY number").map(
     ({ number, state }) => `${number} ${state}`,
@@ -91,7 +91,7 @@ test("its pages open, its ledger is whole, and a copy of it as it was lies besid
   // What is asked now and was not then, as the hazards of a general permit, stops it until somebody has looked: nothing is
   // taken as seen.
   const asked = asIs.map((one) => one.replace(" live", " suspended"));
-  expect(shown.open.flatMap(({ permits }) => permits.map(({ number, state }) => `${number} ${state}`)).sort()).toEqual(
+  expect(shown.rows.flatMap(({ permits }) => permits.map(({ number, state }) => `${number} ${state}`)).sort()).toEqual(
     asked,
   );
   const stop = permitView("P-0002", now_ms)!.stop;

@@ -9,11 +9,13 @@ import { boxesInUse, boxView, gearRegister, openJobNumbers } from "../../src/ser
 import { seedDemo } from "../../src/server/demo/seedDemo";
 import { storeLines } from "../../src/server/figures/dayView";
 import { boardPage } from "../../src/server/board/boardPage";
-import { board, stripPermits } from "../../src/server/job/board";
+import { stripPermits } from "../../src/server/job/board";
+import { openJobsList, pastJobsList } from "../../src/server/job/jobsList";
 import { jobView, peopleToChoose } from "../../src/server/job/jobView";
 import { shiftState } from "../../src/server/job/shiftState";
 import { openSession, personOfSession } from "../../src/server/people/signIn";
-import { bypasses, permitRegister } from "../../src/server/permit/permitRegister";
+import { inOrder } from "../../src/core/listed";
+import { bypasses, permitRegister, REGISTER_SORTS } from "../../src/server/permit/permitRegister";
 import { permitView } from "../../src/server/permit/permitView";
 import { settleAll } from "../../src/server/permit/settlePermits";
 import { revisions, searchRegister } from "../../src/server/plant/register";
@@ -53,7 +55,8 @@ function frame(): void {
 
 const PAGES: Readonly<Record<string, () => unknown>> = {
   board: () => [boardPage(personOfSession(db, token, Date.now())!, now_ms, now_ms), bypasses(now_ms)],
-  jobs: () => board(now_ms),
+  jobs: () => openJobsList(now_ms),
+  "jobs, closed": () => pastJobsList("closed", { find: "seal", sort: "number", down: true, page: 2 }),
   permits: () => [permitRegister({ kind: "", state: "open", find: "" }, 1, now_ms), bypasses(now_ms)],
   "permits, all": () => permitRegister({ kind: "", state: "", find: "seal" }, 3, now_ms),
   permit: () => permitView("P-0001", now_ms),
@@ -92,14 +95,43 @@ test("a page asks the database a bounded number of questions, however large the 
   for (const [page, n] of Object.entries(large)) expect([page, n <= MOST, n]).toEqual([page, true, n]);
 });
 
-test("the board shows the urgent first, a page at a time, and counts them all", () => {
-  const first = board(now_ms, 1);
+test("the jobs show the urgent first, a page at a time, and count them all", () => {
+  const on = (page: number) => openJobsList(now_ms, { find: "", sort: "urgent", down: false, page });
+  const first = on(1);
   expect(first.openCount).toBeGreaterThan(500);
-  expect(first.open).toHaveLength(100);
-  const urgent = first.open.map(({ next }) => next?.urgent === true);
+  expect(first.rows).toHaveLength(100);
+  const urgent = first.rows.map(({ next }) => next?.urgent === true);
   expect(urgent.indexOf(false) === -1 || !urgent.slice(urgent.indexOf(false)).includes(true)).toBe(true);
-  const numbers = [1, 2, 3, 4, 5, 6].flatMap((page) => board(now_ms, page).open.map(({ number }) => number));
+  const numbers = Array.from({ length: first.pages }, (_, i) => on(i + 1).rows.map(({ number }) => number)).flat();
   expect(new Set(numbers).size).toBe(first.openCount);
+});
+
+test("a job that is over is found by its number, its place and its holder, however many there are", () => {
+  const asked = { find: "", sort: "number", down: true, page: 1 } as const;
+  const all = pastJobsList("closed", asked);
+  expect(all.found).toBeGreaterThan(400);
+  expect(all.pages).toBe(Math.ceil(all.found / 100));
+  const last = pastJobsList("closed", { ...asked, page: 9999 });
+  expect(last.page).toBe(all.pages);
+  const old = last.rows.at(-1)!;
+  for (const find of [old.number.toLowerCase(), `${old.number} ${old.holder}`, `${old.places[0]!} ${old.number}`]) {
+    expect(pastJobsList("closed", { ...asked, find }).rows.map(({ number }) => number)).toContain(old.number);
+  }
+  // What only stands in the file of a request is not what anybody looks for.
+  expect(pastJobsList("closed", { ...asked, find: "heavy-lantern/job" }).found).toBe(0);
+  expect(pastJobsList("withdrawn", { ...asked, find: old.number }).found).toBe(0);
+});
+
+test("the register is put in order by what was asked, over all its pages", () => {
+  for (const sort of REGISTER_SORTS) {
+    const pages = [1, 2].flatMap((page) =>
+      permitRegister({ kind: "", state: "", find: "", sort, down: false }, page, now_ms).rows.map((row) =>
+        sort === "from" ? row.validFrom_ms : sort === "until" ? row.validTo_ms : row[sort],
+      ),
+    );
+    // Numbers as numbers, also those with a figure more; names as the database puts them.
+    expect(pages).toEqual(sort === "holder" ? pages.toSorted() : inOrder(pages, (key) => key));
+  }
 });
 
 test("the register finds what is over too, page by page, in every spelling", () => {

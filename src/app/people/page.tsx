@@ -1,5 +1,7 @@
 import type { Metadata } from "next";
 import Link from "next/link";
+import { foundBy, pageOf } from "@/core/listed";
+import { ROLES } from "@/core/people/roles";
 import type { Account } from "@/core/accounts/accountLife";
 import { inductionMissing } from "@/core/accounts/induction";
 import { PEOPLE_AT_MOST, PEOPLE_COLUMNS } from "@/core/accounts/peopleList";
@@ -11,15 +13,25 @@ import { requirePerson } from "@/server/people/session";
 import { namesOf } from "@/server/people/signIn";
 import { currentPlant } from "@/server/plant/plantStore";
 import { requestTime_ms, shiftHours, siteTime } from "@/server/runtime/siteTime";
+import { FindForm, ListChoice } from "@/ui/list/FindForm";
+import { listAddress, readListQuery } from "@/ui/list/listQuery";
+import { Pages } from "@/ui/text/Pages";
 import { TakeOut } from "@/ui/text/TakeOut";
 import { EnterList } from "@/ui/people/EnterList";
 import { AccountForms, EnterPerson, OwnAccount } from "@/ui/people/PeopleForms";
 
 export const metadata: Metadata = { title: "People" };
 
+type Params = Promise<Record<string, string | string[] | undefined>>;
+
+const PAGE = 50;
+
 /** Who may do what, for whom they work, who is shut out and who has left. Accounts are a coordinator's, and never their own. */
-export default async function PeoplePage() {
+export default async function PeoplePage({ searchParams }: { searchParams: Params }) {
   const person = await requirePerson();
+  const params = await searchParams;
+  const query = readListQuery(params, ["name"], { sort: "name", down: false });
+  const role = ROLES.find((one) => one === params.role) ?? "";
   const mayKeep = mayRead("accounts", person);
   const now_ms = requestTime_ms();
   const nameOf = namesOf(database());
@@ -27,9 +39,26 @@ export default async function PeoplePage() {
   const toAppoint = { areas: areas.map(({ name }) => name), shifts: shiftHours() };
   const people = accountsNow(now_ms).filter(({ active }) => active || mayKeep);
   const gone = people.filter(({ active }) => !active).length;
+  const found = foundBy(
+    people.filter(({ roles }) => role === "" || roles.includes(role)),
+    query.find,
+    ({ name, signIn, firm, competences, id }) =>
+      [name, mayKeep || id === person.id ? signIn : "", firm, ...competences].join(" "),
+  );
+  const { rows, page, pages } = pageOf(found, query.page, PAGE);
   return (
     <div className="px-4 py-4 md:px-5">
-      <h1 className="text-2xl font-semibold tracking-tight">People</h1>
+      <div className="flex flex-wrap items-center gap-x-4 gap-y-2">
+        <h1 className="text-2xl font-semibold tracking-tight">People</h1>
+        <FindForm path="/people" query={query} words="Name, firm or competence">
+          <ListChoice
+            name="role"
+            words="Role"
+            value={role}
+            options={[["", "every role"], ...ROLES.map((one) => [one, one] as const)]}
+          />
+        </FindForm>
+      </div>
       <p className="mt-1 mb-4 opacity-85">
         <span className="num">{people.length - gone}</span> may sign in
         {mayKeep && gone > 0 && (
@@ -48,49 +77,58 @@ export default async function PeoplePage() {
         </div>
       )}
       <div className="grid items-start gap-x-12 gap-y-8 lg:grid-cols-[minmax(0,3fr)_minmax(0,2fr)]">
-        <ul className="border-base-300 max-w-4xl border-t">
-          {people.map((one) => (
-            <li key={one.id} className={`border-base-300 border-b py-2 ${one.active ? "" : "opacity-75"}`}>
-              <div className="grid gap-x-4 sm:grid-cols-[14rem_1fr]">
-                <p>
-                  <span className="font-medium">{one.name}</span>{" "}
-                  {(mayKeep || one.id === person.id) && (
-                    <span className="tag block text-sm opacity-85">{one.signIn}</span>
-                  )}
-                </p>
-                <p className="text-sm">
-                  {one.roles.join(", ")}
-                  <Appointed to={one.appointedFor} />
-                  <Competences of={one} by={mayKeep ? nameOf : null} now_ms={now_ms} />
-                  {one.firm && <Firm of={one} by={mayKeep ? nameOf : null} now_ms={now_ms} />}
-                  {!one.active && <strong className="block">Signs in no more</strong>}
-                  {mayKeep && one.shutUntil_ms !== null && (
-                    <strong className="block">Shut out by wrong tries until {siteTime(one.shutUntil_ms)}</strong>
-                  )}
-                </p>
-              </div>
-              {mayKeep && one.id !== person.id && (
-                <details>
-                  <summary className="link min-h-6 w-fit cursor-pointer text-sm">Account of {one.name}</summary>
-                  <AccountForms
-                    toAppoint={toAppoint}
-                    person={{
-                      ...one,
-                      until: Object.fromEntries(
-                        Object.entries(one.appointed).flatMap(([competence, { until_ms }]) =>
-                          until_ms === null ? [] : [[competence, dayOf(until_ms)]],
+        <div>
+          {rows.length === 0 && <p>Nobody is like that.</p>}
+          <ul className="border-base-300 max-w-4xl border-t">
+            {rows.map((one) => (
+              <li key={one.id} className={`border-base-300 border-b py-2 ${one.active ? "" : "opacity-75"}`}>
+                <div className="grid gap-x-4 sm:grid-cols-[14rem_1fr]">
+                  <p>
+                    <span className="font-medium">{one.name}</span>{" "}
+                    {(mayKeep || one.id === person.id) && (
+                      <span className="tag block text-sm opacity-85">{one.signIn}</span>
+                    )}
+                  </p>
+                  <p className="text-sm">
+                    {one.roles.join(", ")}
+                    <Appointed to={one.appointedFor} />
+                    <Competences of={one} by={mayKeep ? nameOf : null} now_ms={now_ms} />
+                    {one.firm && <Firm of={one} by={mayKeep ? nameOf : null} now_ms={now_ms} />}
+                    {!one.active && <strong className="block">Signs in no more</strong>}
+                    {mayKeep && one.shutUntil_ms !== null && (
+                      <strong className="block">Shut out by wrong tries until {siteTime(one.shutUntil_ms)}</strong>
+                    )}
+                  </p>
+                </div>
+                {mayKeep && one.id !== person.id && (
+                  <details>
+                    <summary className="link min-h-6 w-fit cursor-pointer text-sm">Account of {one.name}</summary>
+                    <AccountForms
+                      toAppoint={toAppoint}
+                      person={{
+                        ...one,
+                        until: Object.fromEntries(
+                          Object.entries(one.appointed).flatMap(([competence, { until_ms }]) =>
+                            until_ms === null ? [] : [[competence, dayOf(until_ms)]],
+                          ),
                         ),
-                      ),
-                      inductedUntil: one.induction === null ? "" : dayOf(one.induction.until_ms),
-                      isShut: one.shutUntil_ms !== null,
-                      seen: siteTime(one.seen_ms),
-                    }}
-                  />
-                </details>
-              )}
-            </li>
-          ))}
-        </ul>
+                        inductedUntil: one.induction === null ? "" : dayOf(one.induction.until_ms),
+                        isShut: one.shutUntil_ms !== null,
+                        seen: siteTime(one.seen_ms),
+                      }}
+                    />
+                  </details>
+                )}
+              </li>
+            ))}
+          </ul>
+          <Pages
+            page={page}
+            pages={pages}
+            link={(to) => listAddress("/people", { ...query, page: to }, { role })}
+            words={["Before", "Next"]}
+          />
+        </div>
         <div className="flex flex-col gap-8">
           {mayKeep && <EnterPerson toAppoint={toAppoint} />}
           {mayKeep && <EnterList columns={PEOPLE_COLUMNS} atMost={PEOPLE_AT_MOST} />}

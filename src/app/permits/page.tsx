@@ -1,9 +1,12 @@
 import type { Metadata } from "next";
 import { permitState } from "@/core/words/en/permitState";
 import Link from "next/link";
-import { bypasses, permitRegister, REGISTER_PAGE } from "@/server/permit/permitRegister";
+import { bypasses, permitRegister, REGISTER_SORTS } from "@/server/permit/permitRegister";
 import { requirePerson } from "@/server/people/session";
 import { requestTime_ms, siteTimeZone } from "@/server/runtime/siteTime";
+import { FindForm, ListChoice } from "@/ui/list/FindForm";
+import { ListHead } from "@/ui/list/ListHead";
+import { listAddress, readListQuery } from "@/ui/list/listQuery";
 import { dayAndClock } from "@/ui/text/when";
 import { Pages } from "@/ui/text/Pages";
 import { TakeOut } from "@/ui/text/TakeOut";
@@ -11,59 +14,63 @@ import { WideTable } from "@/ui/text/WideTable";
 
 export const metadata: Metadata = { title: "Permits" };
 
-type Query = { searchParams: Promise<{ kind?: string; state?: string; find?: string; page?: string }> };
+type Query = { searchParams: Promise<Record<string, string | string[] | undefined>> };
+
+const one = (value: string | string[] | undefined, usual = "") => (typeof value === "string" ? value : usual);
+const COLUMNS = [
+  { words: "Permit", sort: "number" },
+  { words: "Kind", sort: "kind" },
+  { words: "State" },
+  { words: "Work" },
+  { words: "Holder", sort: "holder" },
+  { words: "On" },
+  { words: "From", sort: "from" },
+  { words: "Until", sort: "until" },
+] as const;
 
 export default async function PermitsPage({ searchParams }: Query) {
   const person = await requirePerson();
-  const { kind = "", state = "open", find = "", page: asked } = await searchParams;
-  const page = Math.max(1, Math.floor(Number(asked)) || 1);
+  const params = await searchParams;
+  const kind = one(params.kind);
+  // An empty one was "every state" in addresses of before.
+  const state = one(params.state, "open") || "every";
+  const query = readListQuery(params, REGISTER_SORTS, { sort: "number", down: true });
+  const more = { kind, state };
   const timeZone = siteTimeZone();
   const now_ms = requestTime_ms();
-  const { rows, found, kinds, states, holding } = permitRegister({ kind, state, find }, page, now_ms);
+  const { find, sort, down } = query;
+  const { rows, found, page, pages, kinds, states, holding } = permitRegister(
+    { kind, state: state === "every" ? "" : state, find, sort, down },
+    query.page,
+    now_ms,
+  );
   const bypassed = bypasses(now_ms);
-  const pages = Math.max(1, Math.ceil(found / REGISTER_PAGE));
-  const pageLink = (to: number) =>
-    `/permits?${new URLSearchParams({ kind, state, find, page: String(to) }).toString()}`;
   return (
     <div className="px-4 py-4 md:px-5">
-      <div className="mb-4 flex flex-wrap items-baseline gap-4">
+      <div className="mb-2 flex flex-wrap items-center gap-x-4 gap-y-2">
         <h1 className="text-2xl font-semibold tracking-tight">Permits</h1>
         <p className="opacity-85">
           <span className="num">{found}</span> found
         </p>
-        <div className="ml-auto flex flex-wrap gap-x-6">
-          <TakeOut reader={person} list="permits" words="Take all permits out as" />
-          <TakeOut reader={person} list="jobs" words="all jobs as" />
-        </div>
+        <FindForm path="/permits" query={query} words="Number, job, work or holder">
+          <ListChoice
+            name="kind"
+            words="Kind"
+            value={kind}
+            options={[["", "every kind"], ...kinds.map((each) => [each, each] as const)]}
+          />
+          <ListChoice
+            name="state"
+            words="State"
+            value={state}
+            options={[
+              ["open", "not over"],
+              ["every", "every state"],
+              ...states.map((each) => [each, permitState(each)] as const),
+            ]}
+          />
+        </FindForm>
       </div>
-      <form role="search" action="/permits" className="mb-6 flex flex-wrap items-end gap-3">
-        <label className="flex flex-col gap-1">
-          <span className="text-sm font-medium">Kind</span>
-          <select name="kind" defaultValue={kind} className="select w-52">
-            <option value="">every kind</option>
-            {kinds.map((one) => (
-              <option key={one}>{one}</option>
-            ))}
-          </select>
-        </label>
-        <label className="flex flex-col gap-1">
-          <span className="text-sm font-medium">State</span>
-          <select name="state" defaultValue={state} className="select w-44">
-            <option value="open">not over</option>
-            <option value="">every state</option>
-            {states.map((one) => (
-              <option key={one}>{one}</option>
-            ))}
-          </select>
-        </label>
-        <label className="flex flex-col gap-1">
-          <span className="text-sm font-medium">Number, job, work or holder</span>
-          <input name="find" type="search" defaultValue={find} className="input w-64" />
-        </label>
-        <button type="submit" className="btn btn-outline">
-          Show
-        </button>
-      </form>
       {bypassed.length > 0 && (
         <section aria-labelledby="bypassed" className="border-warning mb-8 max-w-5xl border-l-4 pl-4">
           <h2 id="bypassed" className="mb-1 text-lg font-semibold">
@@ -89,16 +96,7 @@ export default async function PermitsPage({ searchParams }: Query) {
         <WideTable label="Permits">
           <table className="table">
             <thead>
-              <tr>
-                <th>Permit</th>
-                <th>Kind</th>
-                <th>State</th>
-                <th>Work</th>
-                <th>Holder</th>
-                <th>On</th>
-                <th>From</th>
-                <th>Until</th>
-              </tr>
+              <ListHead columns={COLUMNS} query={query} path="/permits" more={more} />
             </thead>
             <tbody>
               {rows.map((row) => (
@@ -133,7 +131,16 @@ export default async function PermitsPage({ searchParams }: Query) {
           </table>
         </WideTable>
       )}
-      <Pages page={page} pages={pages} link={pageLink} words={["Newer", "Older"]} />
+      <Pages
+        page={page}
+        pages={pages}
+        link={(to) => listAddress("/permits", { ...query, page: to }, more)}
+        words={["Before", "Next"]}
+      />
+      <div className="mt-4 flex flex-wrap gap-x-6">
+        <TakeOut reader={person} list="permits" words="Take all permits out as" />
+        <TakeOut reader={person} list="jobs" words="all jobs as" />
+      </div>
       {holding.length > 0 && (
         <section aria-labelledby="holding" className="mt-10 max-w-3xl">
           <h2 id="holding" className="mb-2 text-lg font-semibold">

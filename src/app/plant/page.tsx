@@ -1,10 +1,13 @@
 import type { Metadata } from "next";
 import Link from "next/link";
 import { mayRead } from "@/core/people/mayRead";
-import { PAGE_SIZE, revisions, searchRegister, siteBlocks } from "@/server/plant/register";
+import { PLANT_SORTS, revisions, searchRegister, siteBlocks } from "@/server/plant/register";
 import { requirePerson } from "@/server/people/session";
 import { siteTimeZone } from "@/server/runtime/siteTime";
 import { SitePlan } from "@/ui/plant/SitePlan";
+import { FindForm } from "@/ui/list/FindForm";
+import { ListHead } from "@/ui/list/ListHead";
+import { listAddress, readListQuery } from "@/ui/list/listQuery";
 import { dayAndClock } from "@/ui/text/when";
 import { Pages } from "@/ui/text/Pages";
 import { WideTable } from "@/ui/text/WideTable";
@@ -27,20 +30,29 @@ const TAKEN_OUT = [
   ["plant.json", "plant.json"],
 ] as const;
 
-export default async function PlantPage({ searchParams }: { searchParams: Promise<{ find?: string; page?: string }> }) {
+const COLUMNS = [
+  { words: "Tag", sort: "tag" },
+  { words: "Name", sort: "name" },
+  { words: "Kind", sort: "kind" },
+  { words: "Area", sort: "area" },
+  { words: "In the engine" },
+] as const;
+
+type Params = Promise<Record<string, string | string[] | undefined>>;
+
+export default async function PlantPage({ searchParams }: { searchParams: Params }) {
   const person = await requirePerson();
-  const { find = "", page: asked } = await searchParams;
-  const page = Math.max(1, Math.floor(Number(asked)) || 1);
-  const { rows, found } = searchRegister(find, page);
+  const query = readListQuery(await searchParams, PLANT_SORTS, { sort: "tag", down: false });
+  const { find } = query;
+  const { rows, page, pages } = searchRegister(find, query.page, query);
   const [latest] = revisions();
   const blocks = siteBlocks();
   const timeZone = siteTimeZone();
-  const pages = Math.max(1, Math.ceil(found / PAGE_SIZE));
-  const pageLink = (to: number) => `/plant?${new URLSearchParams({ find, page: String(to) }).toString()}`;
   return (
     <div className="px-4 py-4 md:px-5">
-      <div className="mb-2 flex flex-wrap items-baseline gap-4">
+      <div className="mb-2 flex flex-wrap items-center gap-x-4 gap-y-2">
         <h1 className="text-2xl font-semibold tracking-tight">Plant register</h1>
+        <FindForm path="/plant" query={query} words="Tag, name, kind or area" />
         {person.roles.includes("coordinator") && (
           <Link href="/plant/import" className="btn btn-outline ml-auto">
             Import a register
@@ -71,21 +83,6 @@ export default async function PlantPage({ searchParams }: { searchParams: Promis
       ) : (
         <p className="mb-6">No register was imported yet.</p>
       )}
-      <form role="search" className="mb-6 flex max-w-xl items-end gap-3" action="/plant">
-        <label className="flex grow flex-col gap-1">
-          <span className="text-sm font-medium">Find by tag, name, kind or area</span>
-          <input
-            name="find"
-            defaultValue={find}
-            type="search"
-            className="input w-full"
-            placeholder="P-204A, steam, tank farm"
-          />
-        </label>
-        <button type="submit" className="btn btn-outline">
-          Find
-        </button>
-      </form>
       {page === 1 &&
         (find === "" || blocks.some((block) => block.name.toLowerCase() === find.trim().toLowerCase())) && (
           <SitePlan blocks={blocks} chosen={find} />
@@ -96,13 +93,7 @@ export default async function PlantPage({ searchParams }: { searchParams: Promis
         <WideTable label="Items">
           <table className="table-sm table max-w-6xl">
             <thead>
-              <tr>
-                <th>Tag</th>
-                <th>Name</th>
-                <th>Kind</th>
-                <th>Area</th>
-                <th>In the engine</th>
-              </tr>
+              <ListHead columns={COLUMNS} query={query} path="/plant" />
             </thead>
             <tbody>
               {rows.map((row) => (
@@ -128,7 +119,12 @@ export default async function PlantPage({ searchParams }: { searchParams: Promis
           </table>
         </WideTable>
       )}
-      <Pages page={page} pages={pages} link={pageLink} words={["Before", "Next"]} />
+      <Pages
+        page={page}
+        pages={pages}
+        link={(to) => listAddress("/plant", { ...query, page: to })}
+        words={["Before", "Next"]}
+      />
     </div>
   );
 }

@@ -1,4 +1,5 @@
 import { asc, desc, like, or, sql } from "drizzle-orm";
+import { byNumber } from "../db/byNumber";
 import { database } from "../db/database";
 import { gear, jobs, people, permits } from "../db/schema";
 import { searchRegister } from "../plant/register";
@@ -27,7 +28,7 @@ export function find(text: string): Found[] {
     .select({ number: jobs.number, title: jobs.title, state: jobs.state })
     .from(jobs)
     .where(or(has(jobs.number), has(jobs.title)))
-    .orderBy(desc(jobs.number))
+    .orderBy(desc(byNumber(jobs.number)))
     .limit(MOST_EACH)
     .all()
     .map(({ number, title, state }) => ({
@@ -40,7 +41,7 @@ export function find(text: string): Found[] {
     .select({ number: permits.number, words: permits.words })
     .from(permits)
     .where(has(permits.number))
-    .orderBy(desc(permits.number))
+    .orderBy(desc(byNumber(permits.number)))
     .limit(MOST_EACH)
     .all()
     .map(({ number, words }) => ({ what: "permit" as const, name: number, words, href: `/permits/${number}` }));

@@ -1,6 +1,7 @@
 import { desc, eq } from "drizzle-orm";
 import { decisionsOf, jobHazardsSchema, NO_HAZARDS } from "../../core/hazard/jobHazards";
 import type { ProcedureContent } from "../../core/library/procedure";
+import { byNumber } from "../db/byNumber";
 import type { Tx } from "../db/database";
 import { isolations, jobIsolations, jobs, permits, steps } from "../db/schema";
 
@@ -25,7 +26,12 @@ export function contentOf(tx: Tx, job: typeof jobs.$inferSelect): ProcedureConte
     .where(eq(steps.isolationId, isolation.id))
     .all()
     .flatMap(({ step }) => step.competence ?? []);
-  const written = tx.select().from(permits).where(eq(permits.jobId, job.id)).orderBy(desc(permits.number)).all();
+  const written = tx
+    .select()
+    .from(permits)
+    .where(eq(permits.jobId, job.id))
+    .orderBy(desc(byNumber(permits.number)))
+    .all();
   // The last of each kind that was not given up: days that went on took it over.
   const kinds = new Map(
     written

@@ -1,17 +1,38 @@
-import { and, count, desc, eq, notInArray, or, sql } from "drizzle-orm";
+import { and, asc, count, desc, eq, notInArray, or, sql } from "drizzle-orm";
+import { placeOf } from "../../core/listed";
 import { peopleOn } from "../../core/permit/record/permitTypes";
 import { inside } from "../../core/permit/people/entries";
 import { PERMIT_KINDS, type PermitKind } from "../../core/permit/kinds/kinds";
 import { PERMIT_STATES, type PermitState } from "../../core/permit/record/permitTypes";
 import { lastOf } from "../../core/permit/record/permitLog";
 import { onPost } from "../../core/permit/people/posts";
+import { byNumber } from "../db/byNumber";
 import { isAmong } from "../db/isAmong";
 import { database } from "../db/database";
 import { jobs, people, permits } from "../db/schema";
 import { namesOf } from "../people/signIn";
 import { openPermits } from "./openPermits";
 
-export type RegisterFilter = Readonly<{ kind: string; state: string; find: string }>;
+/** By what the register can be put in order. */
+export const REGISTER_SORTS = ["number", "kind", "holder", "from", "until"] as const;
+export type RegisterSort = (typeof REGISTER_SORTS)[number];
+
+const SORTED_BY = {
+  number: byNumber(permits.number),
+  kind: permits.kind,
+  holder: people.name,
+  from: permits.validFrom,
+  until: permits.validTo,
+} as const satisfies Readonly<Record<RegisterSort, unknown>>;
+
+export type RegisterFilter = Readonly<{
+  kind: string;
+  state: string;
+  find: string;
+  /** By number from the last where it is not said. */
+  sort?: RegisterSort;
+  down?: boolean;
+}>;
 
 export type RegisterRow = Readonly<{
   number: string;
@@ -33,7 +54,7 @@ const OVER: readonly PermitState[] = ["closed", "cancelled"];
 export const REGISTER_PAGE = 50;
 
 /**
- * The register, newest first. `open` stands for everything that is not over. What is open is asked as it stands now, for
+ * The register, a page of it; a page too far is the last. `open` stands for everything that is not over. What is open is asked as it stands now, for
  * the clock may have moved it; of what is over only the page that is shown is read.
  */
 export function permitRegister(filter: RegisterFilter, page: number, now_ms: number) {
@@ -72,23 +93,26 @@ export function permitRegister(filter: RegisterFilter, page: number, now_ms: num
     ),
     over,
   );
+  const found =
+    db
+      .select({ n: count() })
+      .from(permits)
+      .innerJoin(jobs, eq(jobs.id, permits.jobId))
+      .innerJoin(people, eq(people.id, permits.holderId))
+      .where(isShown)
+      .get()?.n ?? 0;
+  const place = placeOf(found, page, REGISTER_PAGE);
+  const { sort = "number", down = true } = filter;
   const rows = db
     .select({ permit: permits, job: { number: jobs.number, title: jobs.title } })
     .from(permits)
     .innerJoin(jobs, eq(jobs.id, permits.jobId))
     .innerJoin(people, eq(people.id, permits.holderId))
     .where(isShown)
-    .orderBy(desc(permits.number))
+    .orderBy(down ? desc(SORTED_BY[sort]) : asc(SORTED_BY[sort]), desc(byNumber(permits.number)))
     .limit(REGISTER_PAGE)
-    .offset((page - 1) * REGISTER_PAGE)
+    .offset(place.from)
     .all();
-  const found = db
-    .select({ n: count() })
-    .from(permits)
-    .innerJoin(jobs, eq(jobs.id, permits.jobId))
-    .innerJoin(people, eq(people.id, permits.holderId))
-    .where(isShown)
-    .get();
   const now = new Map(openNow.map((one) => [one.now.number, one.now]));
   return {
     rows: rows.map(({ permit, job }): RegisterRow => {
@@ -107,7 +131,9 @@ export function permitRegister(filter: RegisterFilter, page: number, now_ms: num
         previous: permit.previous,
       };
     }),
-    found: found?.n ?? 0,
+    found,
+    page: place.page,
+    pages: place.pages,
     kinds: PERMIT_KINDS,
     states: PERMIT_STATES,
     holding: openNow

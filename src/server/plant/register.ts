@@ -1,4 +1,5 @@
 import { and, desc, eq, isNull, sql } from "drizzle-orm";
+import { foundBy, inOrder, pageOf, type Page } from "../../core/listed";
 import type { Area, Item, Link } from "../../core/plant/plant";
 import { spotOf } from "../../core/schedule/timelineModel";
 import { database, type Db } from "../db/database";
@@ -10,24 +11,32 @@ export const PAGE_SIZE = 60;
 
 export type RegisterRow = Readonly<{ tag: string; name: string; kind: string; area: string; part: string }>;
 
-/** The register of today, searched by tag, name, kind or area, in every spelling. Cost: linear in items, in memory. */
-export function searchRegister(words: string, page: number): { rows: RegisterRow[]; found: number } {
-  const wanted = words.trim().toLowerCase();
+export const PLANT_SORTS = ["tag", "name", "kind", "area"] as const;
+export type PlantSort = (typeof PLANT_SORTS)[number];
+
+/**
+ * The register of today, searched by tag, name, kind or area, in every spelling; each word is somewhere in one of them.
+ * Cost: linear in items, in memory, and the sorting of what is found.
+ */
+export function searchRegister(
+  words: string,
+  page: number,
+  order: Readonly<{ sort: PlantSort; down: boolean }> = { sort: "tag", down: false },
+): Page<RegisterRow> {
   const all = currentPlant(database())?.plant.items ?? [];
-  const found = all.filter((item) =>
-    [item.tag, item.name ?? "", item.kind, item.area ?? ""].some((text) => text.toLowerCase().includes(wanted)),
-  );
-  const rows = [...found]
-    .sort((a, b) => (a.tag < b.tag ? -1 : 1))
-    .slice((page - 1) * PAGE_SIZE, page * PAGE_SIZE)
-    .map((item) => ({
+  const found = foundBy(all, words, ({ tag, name, kind, area }) => [tag, name, kind, area].join("\n"));
+  const sorted = inOrder(found, (item) => item[order.sort] || null, order.down);
+  const shown = pageOf(sorted, page, PAGE_SIZE);
+  return {
+    ...shown,
+    rows: shown.rows.map((item) => ({
       tag: item.tag,
       name: item.name ?? "",
       kind: item.kind,
       area: item.area ?? "",
       part: partsPlayed(item).join(" "),
-    }));
-  return { rows, found: found.length };
+    })),
+  };
 }
 
 export type ItemSheet = Readonly<{
