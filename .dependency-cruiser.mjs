@@ -5,6 +5,7 @@
 const CORE_ROOMS = [
   "units",
   "people",
+  "flow",
   "energy",
   "fire",
   "plant",

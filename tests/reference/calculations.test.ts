@@ -4,7 +4,7 @@ import { HOT_WORK_LIMITS, judgeAir, STRICT_ENTRY, tenthOfLimit, ENTRY_LIMITS } f
 import { densityAgainstAir, gathers, lowerLimit, substance } from "@/core/atmosphere/substances";
 import { testDepths_m, testPoints, TEST_ORDER } from "@/core/atmosphere/testPoints";
 import { contactLimit_C } from "@/core/energy/coolDown";
-import { criticalRatio, gasThroughHole_kg_s } from "@/core/energy/gasThroughHole";
+import { criticalRatio, gasThroughHole_kg_s } from "@/core/flow/gasThroughHole";
 import { calc, refused } from "../support/calc";
 
 /** Each figure stands beside where it was published. "From memory" says that nobody had the page open. */

@@ -1,6 +1,6 @@
 import type { z } from "zod";
 import { NoFigure, type Calculation } from "./calculation";
-import { NotConverged } from "../energy/quadrature";
+import { NotConverged } from "../flow/quadrature";
 import type { UnitSystem } from "../units/units";
 import { schemaOf, type Fields, type Inputs } from "./fields";
 

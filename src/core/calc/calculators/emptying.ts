@@ -5,9 +5,9 @@ import {
   unchokedBelow_Pa,
   type Blowdown,
   type Heating,
-} from "../../energy/blowdown";
-import { friction, gasDownThroughLine_s } from "../../energy/lineFlow";
-import { staticHead_Pa } from "../../energy/staticHead";
+} from "../../flow/blowdown";
+import { friction, gasDownThroughLine_s } from "../../flow/lineFlow";
+import { staticHead_Pa } from "../../flow/staticHead";
 import {
   drainFrom,
   drainTime_s,
@@ -16,7 +16,7 @@ import {
   tankHeight_m,
   timedTo_m,
   type Drain,
-} from "../../energy/tankDrain";
+} from "../../flow/tankDrain";
 import { duration, figure } from "../../units/format";
 import { GAS_CONSTANT_J_mol_K, STANDARD_ATMOSPHERE_Pa } from "../../units/units";
 import { NoFigure, passedAt, sampled, type Calculation } from "../calculation";

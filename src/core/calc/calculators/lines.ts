@@ -6,8 +6,8 @@ import {
   friction,
   lineSpeed_m_s,
   type Station,
-} from "../../energy/lineFlow";
-import { liftable_m } from "../../energy/staticHead";
+} from "../../flow/lineFlow";
+import { liftable_m } from "../../flow/staticHead";
 import { duration, figure } from "../../units/format";
 import { STANDARD_ATMOSPHERE_Pa, STANDARD_GRAVITY_m_s2, type UnitSystem } from "../../units/units";
 import { NoFigure, passedAt, type Calculation } from "../calculation";

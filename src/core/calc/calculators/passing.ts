@@ -8,7 +8,7 @@ import {
   riseReached_s,
   type GasZone,
   type LeakClass,
-} from "../../energy/passingValve";
+} from "../../flow/passingValve";
 import { STANDARD_ATMOSPHERE_Pa } from "../../units/units";
 import { duration } from "../../units/format";
 import { NoFigure, passedAt, sampled, type Calculation } from "../calculation";
