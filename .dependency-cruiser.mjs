@@ -24,6 +24,7 @@ const CORE_ROOMS = [
   "requirement",
   "trace",
   "losses",
+  "barrier",
   "judge",
   "cut",
   "guard",

@@ -1,9 +1,8 @@
 import base from "../jest.config.mjs";
 
 /** What asks the judge; the rest of the core would only repeat it, more slowly. */
-const NEAR = {
-  judge: ["src/core/judge", "src/core/guard", "src/core/plan", "src/core/cut", "tests/reference/judge"],
-};
+const asking = ["src/core/barrier", "src/core/judge", "src/core/guard", "src/core/plan", "src/core/cut"];
+const NEAR = { barrier: [...asking, "tests/reference/judge"], judge: [...asking, "tests/reference/judge"] };
 const near = NEAR[process.env.LANTERN_MUTATED ?? ""];
 
 /** The tests of the core alone: those that a small mistake there should not survive. */

@@ -7,7 +7,7 @@ import { Stryker } from "@stryker-mutator/core";
 import config from "../stryker.config.mjs";
 
 const HOME = resolve(dirname(fileURLToPath(import.meta.url)), "..");
-const FOLDERS = ["judge", "guard", "procedure", "isolation", "permit", "requirement", "trace"];
+const FOLDERS = ["barrier", "judge", "guard", "procedure", "isolation", "permit", "requirement", "trace"];
 const SAMPLE = Number(process.env.LANTERN_MUTANTS ?? 300);
 const SEED = 20_261_128;
 // Each test of random cases runs once for every mistake that it may find: a part of the usual number of cases.

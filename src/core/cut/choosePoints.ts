@@ -4,11 +4,11 @@ import { onceFor } from "../onceFor";
 import { reached } from "../trace/barrierDistance";
 import type { StateGraph } from "../trace/stateGraph";
 import type { WorkFace } from "../trace/workFaces";
-import type { BarrierField, Pair } from "../judge/pairs";
+import type { BarrierField, Pair } from "../barrier/pairs";
 import { relaxedCut, type LayerAt, type RelaxedCut } from "./relaxedCut";
 import { requirementOffsets } from "./requirementOffsets";
-import type { Effort } from "../judge/barrierDepth";
-import { violations, type Violation } from "../judge/violations";
+import type { Effort } from "../barrier/barrierDepth";
+import { violations, type Violation } from "../barrier/violations";
 
 export type Chosen = Readonly<{
   devices: ReadonlySet<number>;

@@ -2,7 +2,7 @@ import { SmallPlant } from "../../../tests/support/smallPlant";
 import { workFaces } from "../trace/workFaces";
 import { MINUTES_A_LOCK, priceOf } from "./costs";
 import { MINUTES_A_CONSUMER } from "../losses/outage";
-import { barrierField } from "../judge/pairs";
+import { barrierField } from "../barrier/pairs";
 
 /** S – A – B – P, with a consumer that hangs between A and B. */
 const plant = new SmallPlant()

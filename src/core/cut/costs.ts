@@ -2,7 +2,7 @@ import type { Objective, School } from "../request/jobFile";
 import { barrierDistance, UNREACHED } from "../trace/barrierDistance";
 import { sourcesOf } from "../trace/sources";
 import { gateVertices, type StateGraph } from "../trace/stateGraph";
-import type { BarrierField } from "../judge/pairs";
+import type { BarrierField } from "../barrier/pairs";
 import { MINUTES_A_CONSUMER, outageOf } from "../losses/outage";
 
 /** Hanging one more lock: fetching it, the tag, the entry, lifting it again. Common practice, in minutes. */

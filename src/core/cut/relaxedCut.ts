@@ -2,7 +2,7 @@ import type { School } from "../request/jobFile";
 import { barrierDistance, reachableFrom, UNREACHED, type BarrierDistance } from "../trace/barrierDistance";
 import { gateVertices, placeOf } from "../trace/stateGraph";
 import type { SourceVertex } from "../trace/sources";
-import { gateMarksOf, type BarrierField, type Pair } from "../judge/pairs";
+import { gateMarksOf, type BarrierField, type Pair } from "../barrier/pairs";
 import { onceFor } from "../onceFor";
 import { kBarrierCut } from "./kBarrierCut";
 import type { requirementOffsets } from "./requirementOffsets";

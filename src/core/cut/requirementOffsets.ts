@@ -1,4 +1,4 @@
-import type { Pair } from "../judge/pairs";
+import type { Pair } from "../barrier/pairs";
 
 /**
  * Requirements as k(s,t) = a(s) + b(t), the form in which one flow is exact; null when they have no such form. Pairs

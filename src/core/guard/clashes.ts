@@ -1,4 +1,4 @@
-import { weakDevices } from "../judge/weakDevices";
+import { weakDevices } from "../barrier/weakDevices";
 import { limitsLost } from "../losses/limitsLost";
 import type { StateGraph } from "../trace/stateGraph";
 

@@ -1,6 +1,6 @@
-import { barrierDepths } from "../judge/barrierDepth";
+import { barrierDepths } from "../barrier/barrierDepth";
 import { graderOf, type Grader } from "../judge/grade";
-import { barrierField, type BarrierField } from "../judge/pairs";
+import { barrierField, type BarrierField } from "../barrier/pairs";
 import { requirePairs, type Demand, type RequiredPair } from "../judge/requirePairs";
 import { BARRIERS_FOR, isGradeOf, weaker, meets, type Grade } from "../requirement/grades";
 import { limitsLost } from "../losses/limitsLost";

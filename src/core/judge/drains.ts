@@ -4,7 +4,7 @@ import { canBeShut, surelyPasses } from "../plant/kinds";
 import type { Item } from "../plant/plant";
 import { onceFor } from "../onceFor";
 import { itemAt, verticesOfItem, type StateGraph } from "../trace/stateGraph";
-import type { BarrierField } from "./pairs";
+import type { BarrierField } from "../barrier/pairs";
 
 /** The bleeds that are opened and the valves before them that are opened and locked so. */
 export type Opened = Readonly<{ bleeds: ReadonlySet<number>; valves: ReadonlySet<number> }>;

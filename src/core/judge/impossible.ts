@@ -2,10 +2,10 @@ import { later } from "../onceFor";
 import type { StateGraph } from "../trace/stateGraph";
 import { gatesOf, vertexOf } from "../trace/stateGraph";
 import { sourcesOf } from "../trace/sources";
-import { barrierDepths } from "./barrierDepth";
-import { classFor, ofClass, type DeviceClass } from "./countsFor";
+import { barrierDepths } from "../barrier/barrierDepth";
+import { classFor, ofClass, type DeviceClass } from "../barrier/countsFor";
 import { bodiesBled, drainsAtMost } from "./drains";
-import { faceByCarrier, facing, gateMarksOf, type BarrierField } from "./pairs";
+import { faceByCarrier, facing, gateMarksOf, type BarrierField } from "../barrier/pairs";
 import { scoped, type Demand, type RequiredPair } from "./requirePairs";
 import { BARRIERS_FOR } from "../requirement/grades";
 

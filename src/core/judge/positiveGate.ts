@@ -1,5 +1,5 @@
 import { familyOf, type Family } from "../requirement/grades";
-import { narrowed, type BarrierField, type Pair } from "./pairs";
+import { narrowed, type BarrierField, type Pair } from "../barrier/pairs";
 import type { Demand } from "./requirePairs";
 
 /** Which positive devices count against a demand, as one word. */

@@ -1,7 +1,7 @@
 import { HARMLESS, SmallPlant } from "../../../tests/support/smallPlant";
 import { profileOf } from "../requirement/profiles";
 import { workFaces } from "../trace/workFaces";
-import { barrierField } from "./pairs";
+import { barrierField } from "../barrier/pairs";
 import { requirePairs } from "./requirePairs";
 
 /** In what forms each source arrives at the face, as it is asked about. */

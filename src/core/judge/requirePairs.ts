@@ -8,8 +8,8 @@ import { sourcesOf, type SourceVertex } from "../trace/sources";
 import { reached } from "../trace/barrierDistance";
 import type { StateGraph } from "../trace/stateGraph";
 import { faceVertices, type WorkFace } from "../trace/workFaces";
-import { barrierDepths } from "./barrierDepth";
-import { faceByCarrier, facing, type BarrierField, type Pair } from "./pairs";
+import { barrierDepths } from "../barrier/barrierDepth";
+import { faceByCarrier, facing, type BarrierField, type Pair } from "../barrier/pairs";
 import { whatStandsAt, type Holds, type WhatStands } from "./whatStands";
 
 export type Scope = "contents" | "energy";

@@ -5,9 +5,9 @@ import type { Family, Grade } from "../requirement/grades";
 import type { RuleProfile } from "../requirement/profile";
 import { leastWay, viaNames } from "../trace/barrierDistance";
 import { placeName } from "../trace/stateGraph";
-import { barrierDepths } from "./barrierDepth";
+import { barrierDepths } from "../barrier/barrierDepth";
 import type { Grader } from "./grade";
-import type { BarrierField } from "./pairs";
+import type { BarrierField } from "../barrier/pairs";
 import type { RequiredPair } from "./requirePairs";
 
 /** How one source stands to one face with the chosen devices isolated. */

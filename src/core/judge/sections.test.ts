@@ -1,6 +1,6 @@
 import { HARMFUL, SmallPlant } from "../../../tests/support/smallPlant";
 import { workFaces } from "../trace/workFaces";
-import { barrierField } from "./pairs";
+import { barrierField } from "../barrier/pairs";
 import { sectionsOf } from "./sections";
 import { standingOf } from "./standing";
 

@@ -4,7 +4,7 @@ import { sourcesOf } from "../trace/sources";
 import { carrierOf, itemAt, placeName, placeOf, type StateGraph } from "../trace/stateGraph";
 import { allFaceVertices } from "../trace/workFaces";
 import { besideBy, drainsOf, isFlow, type Drains, type Opened } from "./drains";
-import type { BarrierField } from "./pairs";
+import type { BarrierField } from "../barrier/pairs";
 import type { Standing } from "./standing";
 
 /** A connected dark piece of one carrier behind a barrier: between two of them, or the zone that people work in. */

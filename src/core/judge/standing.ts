@@ -5,7 +5,7 @@ import { later, onceFor } from "../onceFor";
 import { gatesOf, gateVertices, type StateGraph } from "../trace/stateGraph";
 import { deadLegsOf } from "./deadLegs";
 import { bodiesBled, drainsOf, type Drains, type Opened } from "./drains";
-import { unitOf, type BarrierField } from "./pairs";
+import { unitOf, type BarrierField } from "../barrier/pairs";
 import { isPositive, type Gate } from "./positiveGate";
 import type { Scope } from "./requirePairs";
 import { litThrough, waysTo, type Positions, type Ways } from "./ways";

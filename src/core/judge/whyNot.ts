@@ -1,5 +1,5 @@
 import { placeName, placeOf } from "../trace/stateGraph";
-import type { BarrierField } from "./pairs";
+import type { BarrierField } from "../barrier/pairs";
 import type { FaceWays, Standing } from "./standing";
 import { unprovedWalk } from "./ways";
 import type { WorkZone } from "./workZone";

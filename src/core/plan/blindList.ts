@@ -1,7 +1,7 @@
 import { blankThickness_m } from "../energy/blankThickness";
 import { AMBIENT_C, flangeRating_Pa } from "../energy/flangeRating";
 import type { RequiredPair } from "../judge/requirePairs";
-import type { BarrierField } from "../judge/pairs";
+import type { BarrierField } from "../barrier/pairs";
 import { familyOf } from "../requirement/grades";
 
 /** A blind to fit: what the store has to hand out. */

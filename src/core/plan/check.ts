@@ -7,10 +7,10 @@ import { workFaces } from "../trace/workFaces";
 import { profileOf } from "../requirement/profiles";
 import type { Cavity } from "../judge/sections";
 import { graderOf } from "../judge/grade";
-import { barrierField } from "../judge/pairs";
+import { barrierField } from "../barrier/pairs";
 import { requirePairs } from "../judge/requirePairs";
 import { routesOf, shortfallsOf, type Route, type Shortfall } from "../judge/routes";
-import { litWith, singleFailures, type Lit, type SingleFailure } from "../judge/singleFailures";
+import { litWith, singleFailures, type Lit, type SingleFailure } from "../barrier/singleFailures";
 
 /** A tag in the set that counts for nothing, and why. */
 export type Ignored = Readonly<{ device: string; reason: string }>;

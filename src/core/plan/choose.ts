@@ -9,11 +9,11 @@ import { faceItems, workFaces, type WorkFace } from "../trace/workFaces";
 import { choosePoints, firstOf, type Chosen as ChosenPoints } from "../cut/choosePoints";
 import type { LayerAt } from "../cut/relaxedCut";
 import { priceOf } from "../cut/costs";
-import { barrierDepths } from "../judge/barrierDepth";
-import { classFor, DEVICE_CLASSES, ofClass, type DeviceClass } from "../judge/countsFor";
+import { barrierDepths } from "../barrier/barrierDepth";
+import { classFor, DEVICE_CLASSES, ofClass, type DeviceClass } from "../barrier/countsFor";
 import { graderOf } from "../judge/grade";
 import { impossibleOn, type Impossible } from "../judge/impossible";
-import { barrierField, faceByCarrier, facing, narrowed, type BarrierField, type Pair } from "../judge/pairs";
+import { barrierField, faceByCarrier, facing, narrowed, type BarrierField, type Pair } from "../barrier/pairs";
 import { limitsLost } from "../losses/limitsLost";
 import {
   openingOf,

@@ -1,6 +1,6 @@
 import { choosePoints } from "../cut/choosePoints";
 import { graderOf, type Judgement } from "../judge/grade";
-import { barrierField, narrowed, type BarrierField, type Pair } from "../judge/pairs";
+import { barrierField, narrowed, type BarrierField, type Pair } from "../barrier/pairs";
 import { requirePairs, type Demand, type RequiredPair } from "../judge/requirePairs";
 import { CARRIERS } from "../plant/carriers";
 import { BARRIERS_FOR, familyOf, type Family, type Grade } from "../requirement/grades";

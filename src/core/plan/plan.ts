@@ -17,11 +17,11 @@ import { bodiesBled, isFlow } from "../judge/drains";
 import { graderOf } from "../judge/grade";
 import type { Loss } from "../losses/fedNoMore";
 import { lossesOf, type AlsoStops, type Losses } from "../losses/alsoStops";
-import type { BarrierField } from "../judge/pairs";
+import type { BarrierField } from "../barrier/pairs";
 import type { RequiredPair } from "../judge/requirePairs";
 import { routesOf, shortfallsOf, type Route, type Shortfall } from "../judge/routes";
-import { singleFailures, type SingleFailure } from "../judge/singleFailures";
-import { violations } from "../judge/violations";
+import { singleFailures, type SingleFailure } from "../barrier/singleFailures";
+import { violations } from "../barrier/violations";
 
 import { energiesOf, type EnergyGroup } from "./energies";
 import { chooseFor, prepare, type Because, type Chosen, type Prepared } from "./choose";

@@ -1,9 +1,9 @@
 import { gateOf, positiveField } from "../judge/positiveGate";
 import type { School } from "../request/jobFile";
 import type { WorkFace } from "../trace/workFaces";
-import { barrierDepths } from "../judge/barrierDepth";
+import { barrierDepths } from "../barrier/barrierDepth";
 import { choosePoints } from "../cut/choosePoints";
-import { faceByCarrier, facing, type BarrierField, type Pair } from "../judge/pairs";
+import { faceByCarrier, facing, type BarrierField, type Pair } from "../barrier/pairs";
 import { scoped, type Demand, type RequiredPair } from "../judge/requirePairs";
 
 /** A demand for positive isolation, and whether positive devices can meet it. */

@@ -1,11 +1,11 @@
 import type { School } from "../request/jobFile";
 import { graderOf, type Grader } from "../judge/grade";
-import { barrierField, narrowed, type BarrierField, type Pair } from "../judge/pairs";
+import { barrierField, narrowed, type BarrierField, type Pair } from "../barrier/pairs";
 import { gateOf } from "../judge/positiveGate";
 import type { Demand, RequiredPair } from "../judge/requirePairs";
 import type { FaceWays } from "../judge/standing";
 import { NO_WAY, unprovedWalk } from "../judge/ways";
-import { barrierDepths } from "../judge/barrierDepth";
+import { barrierDepths } from "../barrier/barrierDepth";
 import { choosePoints } from "../cut/choosePoints";
 import { sourcesOf } from "../trace/sources";
 import { carrierOf, placeName, placeOf, vertexOf } from "../trace/stateGraph";

@@ -1,5 +1,5 @@
 import { graderOf } from "../../../src/core/judge/grade";
-import { barrierField } from "../../../src/core/judge/pairs";
+import { barrierField } from "../../../src/core/barrier/pairs";
 import { requirePairs } from "../../../src/core/judge/requirePairs";
 import { profileOf } from "../../../src/core/requirement/profiles";
 import type { JobInput } from "../../../src/core/request/jobFile";

@@ -1,5 +1,5 @@
 import { plan } from "../../../src/core/plan/plan";
-import { barrierField } from "../../../src/core/judge/pairs";
+import { barrierField } from "../../../src/core/barrier/pairs";
 import { requirePairs } from "../../../src/core/judge/requirePairs";
 import { meets, type Grade } from "../../../src/core/requirement/grades";
 import { profileOf } from "../../../src/core/requirement/profiles";

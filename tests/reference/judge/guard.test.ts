@@ -1,6 +1,6 @@
 import { guardRelease, type LiveJob } from "../../../src/core/guard/guardRelease";
 import { proveSwap } from "../../../src/core/guard/proveSwap";
-import { barrierField } from "../../../src/core/judge/pairs";
+import { barrierField } from "../../../src/core/barrier/pairs";
 import { requirePairs } from "../../../src/core/judge/requirePairs";
 import { LADDERS, weaker, type Grade } from "../../../src/core/requirement/grades";
 import { profileOf } from "../../../src/core/requirement/profiles";

@@ -1,5 +1,5 @@
 import { graderOf } from "../../../src/core/judge/grade";
-import { barrierField } from "../../../src/core/judge/pairs";
+import { barrierField } from "../../../src/core/barrier/pairs";
 import { requirePairs } from "../../../src/core/judge/requirePairs";
 import { LADDERS, type Grade } from "../../../src/core/requirement/grades";
 import { profileOf } from "../../../src/core/requirement/profiles";
