@@ -5,11 +5,10 @@ import { failedAttempts } from "../../src/server/db/schema";
 import { verifyLedger } from "../../src/server/ledger/verify";
 import { ownPin } from "../../src/server/people/attempts";
 import { ATTACK_MS, IS_ATTACK } from "../support/attack";
-import { demoSite, namesOn } from "../support/demoSite";
-import type { Known } from "../support/soundInput";
+import { DemoForAll } from "../support/demoSite";
 import { stateOf } from "../support/replay";
 import { someSoundInputs } from "../support/soundInput";
-import { PIN, type TestSite } from "../support/testSite";
+import { PIN } from "../support/testSite";
 
 /**
  * Every act by somebody of every role, with the right PIN, a wrong one, none, and the right one of somebody who is shut out:
@@ -21,32 +20,19 @@ const PINS = ["right", "wrong", "none", "shut out"] as const;
 type Pins = (typeof PINS)[number];
 const INPUTS = IS_ATTACK ? 5 : 1;
 
-let site: TestSite;
-/** The demo's people and things: those who act here keep the secrets that they have. */
-let known: Known;
-const holder = globalThis as { heavyLanternDatabase?: unknown };
-beforeAll(async () => {
-  site = await demoSite();
-  holder.heavyLanternDatabase = site.db;
-  known = namesOn(site);
-  await site.add(...ROLES.map((role) => ({ signIn: role, roles: [role] })), { signIn: "nobody", roles: [] });
-});
-afterAll(() => {
-  delete holder.heavyLanternDatabase;
-  site.close();
-});
+const demo = new DemoForAll(...ROLES.map((role) => ({ signIn: role, roles: [role] })), { signIn: "nobody", roles: [] });
 
 /** What somebody is answered who signs so. */
 async function tried(who: string, act: Act, input: unknown, pins: Pins): Promise<string> {
-  const { db } = site;
+  const { db } = demo.site;
   db.delete(failedAttempts).run();
   if (pins === "shut out") {
     const { subject } = ownPin(who)[0]!;
-    const tries = Array.from({ length: 5 }, () => ({ subject, at: site.clock_ms }));
+    const tries = Array.from({ length: 5 }, () => ({ subject, at: demo.site.clock_ms }));
     db.insert(failedAttempts).values(tries).run();
   }
   const pin = { right: PIN, "shut out": PIN, wrong: "1357", none: "" }[pins];
-  const answer = await site.act(who, act.type, input, { pin });
+  const answer = await demo.site.act(who, act.type, input, { pin });
   return answer.ok ? "done" : answer.code;
 }
 const mayNot = ({ roles }: Act, role: Role | "nobody") => roles.length > 0 && !roles.some((one) => one === role);
@@ -55,10 +41,10 @@ const allowed = (act: Act): readonly (Role | "nobody")[] =>
   act.roles.length > 0 ? act.roles : IS_ATTACK ? [...ROLES, "nobody"] : ["worker", "nobody"];
 
 test.each([...ACTS.values()].map((act) => [act.type, act] as const))("%s", async (_, act) => {
-  const made = someSoundInputs(act, { known, most: INPUTS });
+  const made = someSoundInputs(act, { known: demo.known, most: INPUTS });
   const inputs = act.type === "person.own-pin" ? made.map(() => ({ next: PIN })) : made;
   expect(inputs).toHaveLength(INPUTS);
-  const before = stateOf(site.db);
+  const before = stateOf(demo.site.db);
   const wrong: unknown[] = [];
   const expected = async (who: Role | "nobody", pins: Pins, input: unknown, code: string) => {
     const said = await tried(who, act, input, pins);
@@ -78,7 +64,7 @@ test.each([...ACTS.values()].map((act) => [act.type, act] as const))("%s", async
     }
   }
   expect(wrong).toEqual([]);
-  expect(stateOf(site.db)).toEqual(before);
+  expect(stateOf(demo.site.db)).toEqual(before);
   // Signed as it should be, and where nothing is to be signed however it comes, it is judged on what it asks: an answer, no fault.
   const unsigned = ["pin missing", "bad input", ...(act.signers ? [] : ["wrong pin"])];
   for (const input of inputs) {
@@ -91,5 +77,5 @@ test.each([...ACTS.values()].map((act) => [act.type, act] as const))("%s", async
 });
 
 test("the record of all that is whole", () => {
-  expect(verifyLedger(site.db.$client, site.headFile)).toMatchObject({ ok: true, stateKnown: true });
+  expect(verifyLedger(demo.site.db.$client, demo.site.headFile)).toMatchObject({ ok: true, stateKnown: true });
 });

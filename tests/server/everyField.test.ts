@@ -3,9 +3,9 @@ import { ACTS } from "../../src/server/acts/acts";
 import { failedAttempts } from "../../src/server/db/schema";
 import { verifyLedger } from "../../src/server/ledger/verify";
 import { ATTACK_MS, IS_ATTACK } from "../support/attack";
-import { demoSite, namesOn } from "../support/demoSite";
-import { someSoundInputs, type Known } from "../support/soundInput";
-import { PIN, type TestSite } from "../support/testSite";
+import { DemoForAll } from "../support/demoSite";
+import { someSoundInputs } from "../support/soundInput";
+import { PIN } from "../support/testSite";
 
 /**
  * Every field of every act with what breaks programs: each is taken as the letters it is, or refused by its name; nothing of
@@ -33,18 +33,10 @@ const TEXT = {
   "spaces only": " ".repeat(30),
 };
 
-let site: TestSite;
-let known: Known;
-const holder = globalThis as { heavyLanternDatabase?: unknown };
-beforeAll(async () => {
-  site = await demoSite();
-  holder.heavyLanternDatabase = site.db;
-  known = namesOn(site);
-  await site.add({ signIn: "all", roles: ROLES, competences: ["electrical", "mechanical", "process"] });
-});
-afterAll(() => {
-  delete holder.heavyLanternDatabase;
-  site.close();
+const demo = new DemoForAll({
+  signIn: "all",
+  roles: ROLES,
+  competences: ["electrical", "mechanical", "process"],
 });
 
 type Path = readonly (string | number)[];
@@ -73,15 +65,15 @@ const some = (of: Readonly<Record<string, string>>, n: number) => {
 
 const done = new Map<string, number>();
 async function said(type: string, input: unknown) {
-  site.db.delete(failedAttempts).run();
-  const answer = await site.act("all", type, input);
+  demo.site.db.delete(failedAttempts).run();
+  const answer = await demo.site.act("all", type, input);
   done.set(answer.ok ? "done" : answer.code, (done.get(answer.ok ? "done" : answer.code) ?? 0) + 1);
   return answer;
 }
 
 const OWN_SECRET = new Set(["person.own-pin", "person.own-password"]);
 const sound = (type: string, most: number, seed: number) =>
-  someSoundInputs(ACTS.get(type)!, { known, most, seed }).map((input) =>
+  someSoundInputs(ACTS.get(type)!, { known: demo.known, most, seed }).map((input) =>
     type === "person.own-pin" ? { next: PIN } : input,
   );
 
@@ -113,6 +105,6 @@ test("some was done, some refused for what it asked, and the record of all that 
   expect(done.get("done")).toBeGreaterThan(50);
   expect(done.get("bad input")).toBeGreaterThan(300);
   expect(done.get("unknown")).toBeGreaterThan(50);
-  expect(verifyLedger(site.db.$client, site.headFile)).toMatchObject({ ok: true, stateKnown: true });
-  expect(site.db.$client.pragma("foreign_key_check")).toEqual([]);
+  expect(verifyLedger(demo.site.db.$client, demo.site.headFile)).toMatchObject({ ok: true, stateKnown: true });
+  expect(demo.site.db.$client.pragma("foreign_key_check")).toEqual([]);
 });

@@ -1,13 +1,36 @@
 import { join } from "node:path";
 import { seedDemo } from "../../src/server/demo/seedDemo";
 import type { Known } from "./soundInput";
-import { TestSite } from "./testSite";
+import { TestSite, type TestPerson } from "./testSite";
 
 /** The demo's day on a database of its own: permits live and closed, people on, instruments, procedures, alarms. */
 export async function demoSite(): Promise<TestSite> {
   const site = new TestSite();
   await seedDemo(site.db, join(__dirname, "../../demo"), site.headFile, site.clock_ms);
   return site;
+}
+
+/**
+ * The demo under everything that asks for the database, as long as a file of tests runs, with others who act there. The demo's
+ * people keep the secrets that they have: acts name only them.
+ */
+export class DemoForAll {
+  site!: TestSite;
+  known!: Known;
+
+  constructor(...people: readonly TestPerson[]) {
+    const holder = globalThis as { heavyLanternDatabase?: unknown };
+    beforeAll(async () => {
+      this.site = await demoSite();
+      holder.heavyLanternDatabase = this.site.db;
+      this.known = namesOn(this.site);
+      await this.site.add(...people);
+    });
+    afterAll(() => {
+      delete holder.heavyLanternDatabase;
+      this.site.close();
+    });
+  }
 }
 
 /** What there is on a site, by the fields in which acts name it. */

@@ -38,6 +38,8 @@ export type Heard = Readonly<{ id: string; at_ms: number | null; reading: string
 
 const tableSchema = z.object({ name: z.string(), keys: z.array(z.string()), columns: z.array(z.string()) });
 type Table = Readonly<z.output<typeof tableSchema>>;
+/** What names a row of a table, in the order of its keys. */
+const keySchema = z.array(z.union([z.string(), z.number(), z.null()]));
 
 /** The tables of state, with what names a row of each: its primary key, else its first unique index. */
 export function stateTables(client: Database.Database): Table[] {
@@ -133,7 +135,7 @@ export function takeWritten(tx: Tx): RowHashes | null {
   for (const { tbl, key, said } of written) {
     const table = parsed("temp.state_tables", tableSchema, said);
     const where = sql.join(
-      (JSON.parse(key) as unknown[]).map((value, i) => sql`${sql.raw(`"${table.keys[i]}"`)} IS ${value}`),
+      parsed("temp.written", keySchema, key).map((value, i) => sql`${sql.raw(`"${table.keys[i]}"`)} IS ${value}`),
       sql` AND `,
     );
     const [row] = tx.all<Record<string, unknown>>(sql`SELECT * FROM ${sql.raw(`"${tbl}"`)} WHERE ${where}`);
