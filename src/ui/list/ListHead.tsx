@@ -43,10 +43,14 @@ export function ListHead<Column extends string>({
               href={listAddress(path, sortedBy(query, sort), more)}
               prefetch={false}
               scroll={false}
-              className={`${LABEL} decoration-dotted underline-offset-4 hover:decoration-solid ${isSorted ? "" : "underline"}`}
+              className={`group ${LABEL}`}
             >
               {isNumber && arrow}
-              {words}
+              <span
+                className={`decoration-dotted underline-offset-4 group-hover:decoration-solid ${isSorted ? "" : "underline"}`}
+              >
+                {words}
+              </span>
               {!isNumber && arrow}
             </Link>
           </th>
