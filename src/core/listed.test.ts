@@ -11,6 +11,7 @@ test("each word has to stand in it, in whatever order", () => {
   const rows = ["Pump A, seal", "Pump B, seal", "Tank"];
   expect(foundBy(rows, "  SEAL b ", (row) => row)).toEqual(["Pump B, seal"]);
   expect(foundBy(rows, "a pump", (row) => row)).toEqual(["Pump A, seal"]);
+  expect(foundBy([...rows, "5 % acid"], "%", (row) => row)).toEqual(["5 % acid"]);
   expect(foundBy(rows, "", (row) => row)).toEqual(rows);
 });
 

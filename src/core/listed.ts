@@ -23,7 +23,8 @@ export function inOrder<Row>(rows: readonly Row[], keyOf: (row: Row) => SortKey,
     .map(({ row }) => row);
 }
 
-const LETTERS = /[^\p{L}\p{N}]+/u;
+const BETWEEN_WORDS = /[^\p{L}\p{N}]+/u;
+const ONE_LETTER = /^[\p{L}\p{N}]$/u;
 
 /**
  * Rows in whose text each of the words stands, in whatever order; upper and lower case alike. A single letter or figure has to
@@ -34,7 +35,9 @@ export function foundBy<Row>(rows: readonly Row[], find: string, textOf: (row: R
   if (words.length === 0) return [...rows];
   return rows.filter((row) => {
     const text = textOf(row).toLowerCase();
-    return words.every((word) => (word.length === 1 ? text.split(LETTERS).includes(word) : text.includes(word)));
+    return words.every((word) =>
+      ONE_LETTER.test(word) ? text.split(BETWEEN_WORDS).includes(word) : text.includes(word),
+    );
   });
 }
 

@@ -43,7 +43,7 @@ export default async function StorePage({ searchParams }: { searchParams: Params
     <div className="px-4 py-4 md:px-5">
       <div className="flex flex-wrap items-center gap-x-4 gap-y-2">
         <h1 className="text-2xl font-semibold tracking-tight">Stores</h1>
-        {lines.length > 0 && <FindForm path="/store" query={query} words="Thing, size or who counted" />}
+        {lines.length > 0 && <FindForm path="/store" query={query} words="What, size or who counted" />}
       </div>
       <p className="mt-1 mb-6 max-w-prose opacity-85">
         What there is to hang, fit and measure with, as last counted. A job&apos;s kit is set against it; write a thing
