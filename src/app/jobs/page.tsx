@@ -13,8 +13,8 @@ import { requirePerson } from "@/server/people/session";
 import { requestTime_ms, siteTimeZone } from "@/server/runtime/siteTime";
 import { FindForm, ListChoice } from "@/ui/list/FindForm";
 import { ListHead } from "@/ui/list/ListHead";
-import { listAddress, readListQuery } from "@/ui/list/listQuery";
-import { Pages } from "@/ui/text/Pages";
+import { ListPages } from "@/ui/list/ListPages";
+import { readListQuery } from "@/ui/list/listQuery";
 import { SoftLinks } from "@/ui/text/SoftLinks";
 import { dayAndClock } from "@/ui/text/when";
 import { WideTable } from "@/ui/text/WideTable";
@@ -85,12 +85,7 @@ function OpenJobs({ params, mayAsk }: { params: Params; mayAsk: boolean }) {
           </WideTable>
         </SoftLinks>
       )}
-      <Pages
-        page={page}
-        pages={pages}
-        link={(to) => listAddress("/jobs", { ...query, page: to })}
-        words={["Before", "Further jobs"]}
-      />
+      <ListPages path="/jobs" query={query} page={page} pages={pages} next="Further jobs" />
     </div>
   );
 }
@@ -182,12 +177,7 @@ function PastJobs({ params, state }: { params: Params; state: JobState }) {
           </table>
         </WideTable>
       )}
-      <Pages
-        page={page}
-        pages={pages}
-        link={(to) => listAddress("/jobs", { ...query, page: to }, more)}
-        words={["Before", "Next"]}
-      />
+      <ListPages path="/jobs" query={query} more={more} page={page} pages={pages} />
     </div>
   );
 }

@@ -14,8 +14,8 @@ import { namesOf } from "@/server/people/signIn";
 import { currentPlant } from "@/server/plant/plantStore";
 import { requestTime_ms, shiftHours, siteTime } from "@/server/runtime/siteTime";
 import { FindForm, ListChoice } from "@/ui/list/FindForm";
-import { listAddress, readListQuery } from "@/ui/list/listQuery";
-import { Pages } from "@/ui/text/Pages";
+import { ListPages } from "@/ui/list/ListPages";
+import { readListQuery } from "@/ui/list/listQuery";
 import { TakeOut } from "@/ui/text/TakeOut";
 import { EnterList } from "@/ui/people/EnterList";
 import { AccountForms, EnterPerson, OwnAccount } from "@/ui/people/PeopleForms";
@@ -122,12 +122,7 @@ export default async function PeoplePage({ searchParams }: { searchParams: Param
               </li>
             ))}
           </ul>
-          <Pages
-            page={page}
-            pages={pages}
-            link={(to) => listAddress("/people", { ...query, page: to }, { role })}
-            words={["Before", "Next"]}
-          />
+          <ListPages path="/people" query={query} more={{ role }} page={page} pages={pages} />
         </div>
         <div className="flex flex-col gap-8">
           {mayKeep && <EnterPerson toAppoint={toAppoint} />}

@@ -6,9 +6,9 @@ import { requirePerson } from "@/server/people/session";
 import { requestTime_ms, siteTimeZone } from "@/server/runtime/siteTime";
 import { FindForm, ListChoice } from "@/ui/list/FindForm";
 import { ListHead } from "@/ui/list/ListHead";
-import { listAddress, readListQuery } from "@/ui/list/listQuery";
+import { ListPages } from "@/ui/list/ListPages";
+import { readListQuery } from "@/ui/list/listQuery";
 import { dayAndClock } from "@/ui/text/when";
-import { Pages } from "@/ui/text/Pages";
 import { TakeOut } from "@/ui/text/TakeOut";
 import { WideTable } from "@/ui/text/WideTable";
 
@@ -131,12 +131,7 @@ export default async function PermitsPage({ searchParams }: Query) {
           </table>
         </WideTable>
       )}
-      <Pages
-        page={page}
-        pages={pages}
-        link={(to) => listAddress("/permits", { ...query, page: to }, more)}
-        words={["Before", "Next"]}
-      />
+      <ListPages path="/permits" query={query} more={more} page={page} pages={pages} />
       <div className="mt-4 flex flex-wrap gap-x-6">
         <TakeOut reader={person} list="permits" words="Take all permits out as" />
         <TakeOut reader={person} list="jobs" words="all jobs as" />

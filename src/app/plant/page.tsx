@@ -7,9 +7,9 @@ import { siteTimeZone } from "@/server/runtime/siteTime";
 import { SitePlan } from "@/ui/plant/SitePlan";
 import { FindForm } from "@/ui/list/FindForm";
 import { ListHead } from "@/ui/list/ListHead";
-import { listAddress, readListQuery } from "@/ui/list/listQuery";
+import { ListPages } from "@/ui/list/ListPages";
+import { readListQuery } from "@/ui/list/listQuery";
 import { dayAndClock } from "@/ui/text/when";
-import { Pages } from "@/ui/text/Pages";
 import { WideTable } from "@/ui/text/WideTable";
 
 export const metadata: Metadata = { title: "Plant" };
@@ -119,12 +119,7 @@ export default async function PlantPage({ searchParams }: { searchParams: Params
           </table>
         </WideTable>
       )}
-      <Pages
-        page={page}
-        pages={pages}
-        link={(to) => listAddress("/plant", { ...query, page: to })}
-        words={["Before", "Next"]}
-      />
+      <ListPages path="/plant" query={query} page={page} pages={pages} />
     </div>
   );
 }

@@ -6,8 +6,8 @@ import { requirePerson } from "@/server/people/session";
 import { requestTime_ms, siteTimeZone } from "@/server/runtime/siteTime";
 import { FindForm } from "@/ui/list/FindForm";
 import { ListHead } from "@/ui/list/ListHead";
-import { listAddress, readListQuery } from "@/ui/list/listQuery";
-import { Pages } from "@/ui/text/Pages";
+import { ListPages } from "@/ui/list/ListPages";
+import { readListQuery } from "@/ui/list/listQuery";
 import { dayAndClock } from "@/ui/text/when";
 import { TakeOut } from "@/ui/text/TakeOut";
 import { WideTable } from "@/ui/text/WideTable";
@@ -110,12 +110,7 @@ export default async function ProceduresPage({ searchParams }: { searchParams: P
           </table>
         </WideTable>
       )}
-      <Pages
-        page={page}
-        pages={pages}
-        link={(to) => listAddress("/procedures", { ...query, page: to })}
-        words={["Before", "Next"]}
-      />
+      <ListPages path="/procedures" query={query} page={page} pages={pages} />
     </div>
   );
 }

@@ -6,8 +6,8 @@ import { siteTimeZone } from "@/server/runtime/siteTime";
 import { CountForm } from "@/ui/store/CountForm";
 import { FindForm } from "@/ui/list/FindForm";
 import { ListHead } from "@/ui/list/ListHead";
-import { listAddress, readListQuery } from "@/ui/list/listQuery";
-import { Pages } from "@/ui/text/Pages";
+import { ListPages } from "@/ui/list/ListPages";
+import { readListQuery } from "@/ui/list/listQuery";
 import { dayAndClock } from "@/ui/text/when";
 import { TakeOut } from "@/ui/text/TakeOut";
 import { WideTable } from "@/ui/text/WideTable";
@@ -78,12 +78,7 @@ export default async function StorePage({ searchParams }: { searchParams: Params
           </table>
         </WideTable>
       )}
-      <Pages
-        page={page}
-        pages={pages}
-        link={(to) => listAddress("/store", { ...query, page: to })}
-        words={["Before", "Next"]}
-      />
+      <ListPages path="/store" query={query} page={page} pages={pages} />
     </div>
   );
 }

@@ -11,8 +11,8 @@ import { GearForm, HandOutForm, ReturnForm, WithdrawForm } from "@/ui/gear/GearF
 import { EnterInstrument, InstrumentToken } from "@/ui/gear/InstrumentForms";
 import { FindForm, ListChoice } from "@/ui/list/FindForm";
 import { ListHead } from "@/ui/list/ListHead";
-import { listAddress, readListQuery } from "@/ui/list/listQuery";
-import { Pages } from "@/ui/text/Pages";
+import { ListPages } from "@/ui/list/ListPages";
+import { readListQuery } from "@/ui/list/listQuery";
 import { dayAndClock } from "@/ui/text/when";
 import { TakeOut } from "@/ui/text/TakeOut";
 import { WideTable } from "@/ui/text/WideTable";
@@ -116,12 +116,7 @@ export default async function RegisterPage({ searchParams }: { searchParams: Par
               </WideTable>
             </div>
           ))}
-          <Pages
-            page={page}
-            pages={pages}
-            link={(to) => listAddress("/locks/register", { ...query, page: to }, more)}
-            words={["Before", "Next"]}
-          />
+          <ListPages path="/locks/register" query={query} more={more} page={page} pages={pages} />
         </div>
         <div className="space-y-8">
           {mayKeep && (
