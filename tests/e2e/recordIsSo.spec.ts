@@ -247,7 +247,7 @@ test("people are counted at the end: the form does not say how many it should be
     await form.locator('button[type="submit"]').click();
   };
   await count(1);
-  await expect(form.getByRole("alert")).toContainText("You count 1 people, and that is not how many have worked here");
+  await expect(form.getByRole("alert")).toContainText("You count 1 person, and that is not how many have worked here");
   await expect(form.getByRole("alert")).not.toContainText(/\b2\b/);
   const isDone = () => stepsOf(site, isolation).find(isCount)!.done;
   expect(isDone()).toBe(false);
