@@ -53,6 +53,12 @@ const config = [
     rules: { "no-restricted-globals": ["error", "fetch"] },
   },
   {
+    // The framework's link asks for every page that it sees a link to: ui/text/Link asks for the one that is followed.
+    files: ["src/ui/**/*.{ts,tsx}", "src/app/**/*.{ts,tsx}"],
+    ignores: ["src/ui/text/Link.tsx"],
+    rules: { "no-restricted-imports": ["error", { paths: ["next/link"] }] },
+  },
+  {
     files: ["src/core/**/*.ts"],
     ignores: ["**/*.test.ts"],
     rules: {

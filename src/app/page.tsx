@@ -1,4 +1,4 @@
-import Link from "next/link";
+import { Link } from "@/ui/text/Link";
 import type { NotHeld } from "@/core/refusal/notHeld";
 import { DECIDE_CONFLICTS } from "@/core/conflict/decision";
 import { missing } from "@/core/muster/muster";

@@ -1,5 +1,5 @@
 import type { Metadata } from "next";
-import Link from "next/link";
+import { Link } from "@/ui/text/Link";
 import { TASKS } from "@/core/calc/calculator";
 import { CALCULATORS } from "@/core/calc/calculators/calculators";
 import { requirePerson } from "@/server/people/session";

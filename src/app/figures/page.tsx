@@ -1,5 +1,5 @@
 import type { Metadata } from "next";
-import Link from "next/link";
+import { Link } from "@/ui/text/Link";
 import type { ReactNode } from "react";
 import { mayRead } from "@/core/people/mayRead";
 import { duration } from "@/core/units/format";

@@ -1,5 +1,5 @@
 import type { Metadata } from "next";
-import Link from "next/link";
+import { Link } from "@/ui/text/Link";
 import { redirect } from "next/navigation";
 import { find } from "@/server/job/find";
 import { requirePerson } from "@/server/people/session";

@@ -1,4 +1,4 @@
-import Link from "next/link";
+import { Link } from "@/ui/text/Link";
 import { permitState } from "@/core/words/en/permitState";
 import type { JobState } from "@/core/job/jobLife";
 import {
@@ -163,7 +163,7 @@ function PastJobs({ params, state }: { params: Params; state: JobState }) {
               {rows.map((job) => (
                 <tr key={job.number} className="hover:bg-base-200">
                   <td className="min-w-64">
-                    <Link href={`/jobs/${job.number}`} prefetch={false} className="hover:underline">
+                    <Link href={`/jobs/${job.number}`} className="hover:underline">
                       <span className="tag mr-3">{job.number}</span>
                       {job.title}
                     </Link>

@@ -1,5 +1,5 @@
 import type { Metadata } from "next";
-import Link from "next/link";
+import { Link } from "@/ui/text/Link";
 import { mayRead } from "@/core/people/mayRead";
 import { whoReads } from "@/core/words/en/reading";
 import { actWords } from "@/server/acts/acts";

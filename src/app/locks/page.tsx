@@ -1,5 +1,5 @@
 import type { Metadata } from "next";
-import Link from "next/link";
+import { Link } from "@/ui/text/Link";
 import { boxesInUse, lockAnswer } from "@/server/box/boxView";
 import { mayRead } from "@/core/people/mayRead";
 import { requirePerson } from "@/server/people/session";

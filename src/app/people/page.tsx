@@ -1,5 +1,5 @@
 import type { Metadata } from "next";
-import Link from "next/link";
+import { Link } from "@/ui/text/Link";
 import { foundBy, pageOf } from "@/core/listed";
 import { ROLES } from "@/core/people/roles";
 import type { Account } from "@/core/accounts/accountLife";

@@ -1,6 +1,6 @@
 import type { Metadata } from "next";
 import { permitState } from "@/core/words/en/permitState";
-import Link from "next/link";
+import { Link } from "@/ui/text/Link";
 import { bypasses, permitRegister, REGISTER_SORTS } from "@/server/permit/permitRegister";
 import { requirePerson } from "@/server/people/session";
 import { requestTime_ms, siteTimeZone } from "@/server/runtime/siteTime";

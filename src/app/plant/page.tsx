@@ -1,5 +1,5 @@
 import type { Metadata } from "next";
-import Link from "next/link";
+import { Link } from "@/ui/text/Link";
 import { mayRead } from "@/core/people/mayRead";
 import { PLANT_SORTS, revisions, searchRegister, siteBlocks } from "@/server/plant/register";
 import { requirePerson } from "@/server/people/session";

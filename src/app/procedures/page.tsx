@@ -1,5 +1,5 @@
 import type { Metadata } from "next";
-import Link from "next/link";
+import { Link } from "@/ui/text/Link";
 import { foundBy, inOrder, pageOf } from "@/core/listed";
 import { procedureViews } from "@/server/library/procedureView";
 import { requirePerson } from "@/server/people/session";

@@ -1,4 +1,4 @@
-import Link from "next/link";
+import { Link } from "../text/Link";
 import { addressOf } from "../../core/calc/address";
 import { calculate } from "../../core/calc/calculator";
 import { calculatorNamed } from "../../core/calc/calculators/calculators";

@@ -1,4 +1,4 @@
-import Link from "next/link";
+import { Link } from "../text/Link";
 import { addressOf } from "../../core/calc/address";
 import type { Calculation } from "../../core/calc/calculation";
 import { calculatorNamed } from "../../core/calc/calculators/calculators";

@@ -1,6 +1,6 @@
 "use client";
 
-import Link from "next/link";
+import { Link } from "../text/Link";
 import { useCallback, useEffect, useMemo, useState, type ReactNode } from "react";
 import { pictureAt } from "../../core/board/pictureAt";
 import type { ConflictRow, DueRow } from "../../core/board/rows";

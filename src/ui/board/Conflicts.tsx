@@ -1,6 +1,6 @@
 "use client";
 
-import Link from "next/link";
+import { Link } from "../text/Link";
 import { useState } from "react";
 import type { ConflictRow } from "../../core/board/rows";
 import { ActForm } from "../act/ActForm";

@@ -1,6 +1,6 @@
 "use client";
 
-import Link from "next/link";
+import { Link } from "../text/Link";
 import { useEffect, useState } from "react";
 import type { Tried } from "../../core/board/rows";
 import { ANSWER_WITHIN_MS, fetchInTime } from "../net/fetchInTime";

@@ -1,4 +1,4 @@
-import Link from "next/link";
+import { Link } from "../text/Link";
 import type { LanternScene } from "../../core/lantern/lanternScene";
 
 type Props = Readonly<{

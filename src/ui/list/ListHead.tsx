@@ -1,4 +1,4 @@
-import Link from "next/link";
+import { Link } from "../text/Link";
 import { listAddress, sortedBy, type ListQuery } from "./listQuery";
 
 /** A column of a list: the head's words, and by what it sorts where it does. */
@@ -41,7 +41,7 @@ export function ListHead<Column extends string>({
           <th key={words} aria-sort={isSorted ? way : "none"} className={side}>
             <Link
               href={listAddress(path, sortedBy(query, sort), more)}
-              prefetch={false}
+
               scroll={false}
               className={`group ${LABEL}`}
             >

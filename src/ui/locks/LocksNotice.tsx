@@ -1,4 +1,4 @@
-import Link from "next/link";
+import { Link } from "../text/Link";
 import { dayAndClock } from "../text/when";
 
 type Props = Readonly<{

@@ -1,4 +1,4 @@
-import Link from "next/link";
+import { Link } from "../text/Link";
 import type { Area } from "../../core/plant/plant";
 
 type Block = Area & Readonly<{ items: number; jobs: readonly string[] }>;

@@ -1,6 +1,6 @@
 "use client";
 
-import Link from "next/link";
+import { Link } from "../text/Link";
 import { useEffect, useRef, useState } from "react";
 import { newActId } from "../act/actId";
 import { ANSWER_WITHIN_MS, fetchInTime } from "../net/fetchInTime";

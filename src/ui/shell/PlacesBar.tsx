@@ -1,6 +1,6 @@
 "use client";
 
-import Link from "next/link";
+import { Link } from "../text/Link";
 import { usePathname } from "next/navigation";
 import { isHere, PLACES } from "./places";
 

@@ -1,6 +1,6 @@
 "use client";
 
-import Link from "next/link";
+import { Link } from "../text/Link";
 import { useEffect, useState } from "react";
 import { permitState } from "../../core/words/en/permitState";
 import { clock, span } from "../text/when";

@@ -2,6 +2,7 @@
 
 import { useSyncExternalStore } from "react";
 import { ANSWER_WITHIN_MS, fetchInTime } from "../net/fetchInTime";
+import { oneAtATime } from "../net/oneAtATime";
 import { mergeAlarms, NOTHING, readKnown, seeAlarms, tellAlarm, type AlarmsKnown, type AlarmsSaid } from "./alarmList";
 
 /** Alarms as this tab knows them. They outlive a page that is loaded anew. */
@@ -39,8 +40,13 @@ export function sayAlarm(subject: string): void {
   void askAlarms();
 }
 
-/** What stands, by the server; and again when something becomes more, or is over. */
-export async function askAlarms(): Promise<void> {
+/**
+ * What stands, by the server; and again when something becomes more, or is over. Whoever asks while an answer is on its way
+ * has another one after it: none comes out of turn, and what happens together is asked for twice at most.
+ */
+export const askAlarms = oneAtATime(askOnce);
+
+async function askOnce(): Promise<void> {
   clearTimeout(again);
   let again_ms: number | null = RETRY_MS;
   try {

@@ -1,4 +1,4 @@
-import Link from "next/link";
+import { Link } from "./Link";
 
 /** From one page of a long list to the next; nothing where there is only one. */
 export function Pages({

@@ -1,5 +1,5 @@
 import type { Metadata } from "next";
-import Link from "next/link";
+import { Link } from "@/ui/text/Link";
 import { notFound } from "next/navigation";
 import { inputsFromAddress, type Address } from "@/core/calc/address";
 import { calculate, type Calculated, type Calculator } from "@/core/calc/calculator";

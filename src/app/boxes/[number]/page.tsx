@@ -1,6 +1,6 @@
 import type { Metadata } from "next";
 import { permitState } from "@/core/words/en/permitState";
-import Link from "next/link";
+import { Link } from "@/ui/text/Link";
 import { notFound } from "next/navigation";
 import { peopleToChoose } from "@/server/job/jobView";
 import { boxView } from "@/server/box/boxView";

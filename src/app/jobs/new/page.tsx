@@ -1,5 +1,5 @@
 import type { Metadata } from "next";
-import Link from "next/link";
+import { Link } from "@/ui/text/Link";
 import { redirect } from "next/navigation";
 import { HOWS } from "@/core/request/jobFile";
 import { jobView, peopleToChoose } from "@/server/job/jobView";

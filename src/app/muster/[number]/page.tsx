@@ -1,4 +1,4 @@
-import Link from "next/link";
+import { Link } from "@/ui/text/Link";
 import { notFound } from "next/navigation";
 import { CLOSE_MUSTERS, missing, seenOf } from "@/core/muster/muster";
 import { database } from "@/server/db/database";

@@ -1,4 +1,4 @@
-import Link from "next/link";
+import { Link } from "@/ui/text/Link";
 import { LONG_MS } from "@/core/board/whoIsWhere";
 import { presence } from "@/server/board/presence";
 import { requirePerson } from "@/server/people/session";

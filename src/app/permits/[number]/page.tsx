@@ -1,7 +1,7 @@
 import { isolationState } from "@/core/words/en/notHeld";
 import { permitState } from "@/core/words/en/permitState";
 import type { Metadata } from "next";
-import Link from "next/link";
+import { Link } from "@/ui/text/Link";
 import { notFound } from "next/navigation";
 import type { ReactNode } from "react";
 import { figure } from "@/core/units/format";

@@ -1,5 +1,5 @@
 import type { Metadata } from "next";
-import Link from "next/link";
+import { Link } from "@/ui/text/Link";
 import { notFound } from "next/navigation";
 import type { ReactNode } from "react";
 import { storedQuantity, wayToMakeHarmless } from "@/core/energy/storedEnergy";

@@ -1,4 +1,4 @@
-import Link from "next/link";
+import { Link } from "@/ui/text/Link";
 import type { ListChange } from "@/core/plant/registerChange";
 import type { Look } from "@/server/plant/lookAtRegister";
 

@@ -1,5 +1,5 @@
 import type { Metadata } from "next";
-import Link from "next/link";
+import { Link } from "@/ui/text/Link";
 import { ImportForm } from "./ImportForm";
 import { AREA_COLUMNS, ITEM_COLUMNS, LINK_COLUMNS } from "@/core/plant/readPlantCsv";
 import { revisions } from "@/server/plant/register";

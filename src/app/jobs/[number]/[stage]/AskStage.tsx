@@ -1,4 +1,4 @@
-import Link from "next/link";
+import { Link } from "@/ui/text/Link";
 import { HOWS } from "@/core/request/jobFile";
 import { PROFILES, profileOf } from "@/core/requirement/profiles";
 import { peopleToChoose, type JobView } from "@/server/job/jobView";

@@ -1,4 +1,4 @@
-import Link from "next/link";
+import { Link } from "@/ui/text/Link";
 import type { EnergyGroup } from "@/core/plan/energies";
 import type { Plan } from "@/core/plan/plan";
 import type { WayIn } from "@/core/trace/waysIn";

@@ -1,4 +1,4 @@
-import Link from "next/link";
+import { Link } from "@/ui/text/Link";
 import { decisionsOf, OWNERS, type Hazard, type HazardDecision } from "@/core/hazard/jobHazards";
 import { database } from "@/server/db/database";
 import { jobHazards } from "@/server/hazard/hazardStore";

@@ -1,4 +1,4 @@
-import Link from "next/link";
+import { Link } from "@/ui/text/Link";
 import { kitOf, setupOf, type KitLine } from "@/server/figures/dayView";
 import { type JobView } from "@/server/job/jobView";
 import { planOf } from "@/server/job/plans";

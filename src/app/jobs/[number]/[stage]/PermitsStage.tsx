@@ -1,4 +1,4 @@
-import Link from "next/link";
+import { Link } from "@/ui/text/Link";
 import type { PermitRequired } from "@/core/hazard/permitsRequired";
 import { firstTimes } from "@/core/permit/kinds/firstTimes";
 import { kindRule, PERMIT_KINDS, type PermitKind } from "@/core/permit/kinds/kinds";

@@ -1,4 +1,4 @@
-import Link from "next/link";
+import { Link } from "@/ui/text/Link";
 import type { JobView } from "@/server/job/jobView";
 import type { Person } from "@/server/people/signIn";
 import { ActForm } from "@/ui/act/ActForm";

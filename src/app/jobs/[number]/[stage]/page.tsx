@@ -1,5 +1,5 @@
 import type { Metadata } from "next";
-import Link from "next/link";
+import { Link } from "@/ui/text/Link";
 import { notFound } from "next/navigation";
 import { PERMIT_KINDS, type PermitKind } from "@/core/permit/kinds/kinds";
 import { STAGES, type Stage } from "@/core/job/nextAct";

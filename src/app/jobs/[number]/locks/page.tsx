@@ -1,5 +1,5 @@
 import type { Metadata } from "next";
-import Link from "next/link";
+import { Link } from "@/ui/text/Link";
 import { notFound } from "next/navigation";
 import { lockedPoints } from "@/core/isolation/lockedPoints";
 import { jobView } from "@/server/job/jobView";

@@ -1,4 +1,4 @@
-import Link from "next/link";
+import { Link } from "@/ui/text/Link";
 import type { ReactNode } from "react";
 import { kindRule } from "@/core/permit/kinds/kinds";
 import { mayDo, type PermitView } from "@/server/permit/permitView";

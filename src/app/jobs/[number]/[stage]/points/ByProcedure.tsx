@@ -1,4 +1,4 @@
-import Link from "next/link";
+import { Link } from "@/ui/text/Link";
 import type { ReactNode } from "react";
 import { isDifferent, isUnsafe, type Differences as Other } from "@/core/library/differences";
 import type { ByProcedure as By } from "@/server/library/byProcedure";

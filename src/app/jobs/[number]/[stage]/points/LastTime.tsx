@@ -1,4 +1,4 @@
-import Link from "next/link";
+import { Link } from "@/ui/text/Link";
 import { holds } from "@/core/plan/onNewPlant";
 import type { Plan } from "@/core/plan/plan";
 import type { LastTime as Last } from "@/server/job/lastTime";

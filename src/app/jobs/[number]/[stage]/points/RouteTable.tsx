@@ -1,4 +1,4 @@
-import Link from "next/link";
+import { Link } from "@/ui/text/Link";
 import type { Plan } from "@/core/plan/plan";
 import { Carrier } from "@/ui/text/Carrier";
 import { Route } from "@/ui/text/Route";
