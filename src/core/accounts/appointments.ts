@@ -1,6 +1,7 @@
 import { z } from "zod";
 import { accept, refuse, type Result } from "../refusal/result";
-import { COMPETENCES, personIdSchema, type Competence, type PersonId } from "../people/roles";
+import { personIdSchema } from "../people/personIdSchema";
+import { COMPETENCES, type Competence, type PersonId } from "../people/roles";
 
 /** By whom somebody was found able to isolate and prove one kind of energy, when, and until when that counts; null: no end. */
 export const appointmentSchema = z.object({

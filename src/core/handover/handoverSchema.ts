@@ -1,5 +1,5 @@
 import { z } from "zod";
-import { personIdSchema } from "../people/roles";
+import { personIdSchema } from "../people/personIdSchema";
 import type { AskedItem, HandoverItem } from "./handover";
 
 /** What was gone through, as it is kept. */

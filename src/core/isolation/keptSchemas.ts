@@ -1,5 +1,5 @@
 import { z } from "zod";
-import { personIdSchema } from "../people/roles";
+import { personIdSchema } from "../people/personIdSchema";
 import type { Verdict } from "./heldNow";
 import { EMPTIED_HOW, STUCK_WHYS, type Failure, type Stuck, type WalkStep } from "./isolation";
 import type { Evidence } from "./stepEvidence";

@@ -1,5 +1,6 @@
 import { z } from "zod";
-import { personIdSchema, type PersonId } from "../people/roles";
+import { personIdSchema } from "../people/personIdSchema";
+import type { PersonId } from "../people/roles";
 import { siteLockFault } from "../gear/gear";
 import { gearNumber } from "../gear/gearNumber";
 import { accept, refuse, type Result } from "../refusal/result";

@@ -1,6 +1,7 @@
 import { z } from "zod";
 import { jobHazardsSchema } from "../hazard/jobHazards";
-import { COMPETENCES, personIdSchema } from "../people/roles";
+import { personIdSchema } from "../people/personIdSchema";
+import { COMPETENCES } from "../people/roles";
 import { detailsSchema } from "../permit/kinds/details";
 import { jobSchema } from "../request/jobFile";
 

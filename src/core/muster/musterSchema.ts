@@ -1,5 +1,5 @@
 import { z } from "zod";
-import { personIdSchema } from "../people/roles";
+import { personIdSchema } from "../people/personIdSchema";
 
 export const musterPeopleSchema = z
   .array(z.object({ person: personIdSchema, permits: z.array(z.string()).readonly(), inside: z.string().nullable() }))

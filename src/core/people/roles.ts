@@ -1,5 +1,3 @@
-import { z } from "zod";
-
 export const ROLES = [
   "coordinator",
   "issuer",
@@ -19,6 +17,3 @@ export const COMPETENCES = ["electrical", "mechanical", "process"] as const;
 export type Competence = (typeof COMPETENCES)[number];
 
 export type PersonId = string & { readonly __brand: "PersonId" };
-
-/** An id as it comes from outside or off the disk. */
-export const personIdSchema = z.string().transform((id) => id as PersonId);

@@ -1,5 +1,5 @@
 import { z } from "zod";
-import { personIdSchema } from "../people/roles";
+import { personIdSchema } from "../people/personIdSchema";
 import type { ForcedRemoval } from "./forcedRemoval";
 
 const noted = z.object({ by: personIdSchema, at_ms: z.number(), words: z.string() });

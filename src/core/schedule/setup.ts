@@ -1,4 +1,3 @@
-import { z } from "zod";
 import { HOSE_BORE_MAX_m } from "../atmosphere/sampleWait";
 import { LOCK_SCHOOLS } from "../gear/hasps";
 
@@ -6,49 +5,51 @@ import { LOCK_SCHOOLS } from "../gear/hasps";
 export const CREWS = ["electrical", "mechanical", "process", "anybody"] as const;
 export type Crew = (typeof CREWS)[number];
 
-const figure = (most: number) =>
-  z.number({ error: "must be a number" }).gt(0, "must be above 0").max(most, `must be at most ${most}`);
-const whole = (least: number, most: number) =>
-  z
-    .number({ error: "must be a whole number" })
-    .int("must be a whole number")
-    .min(least, `must be at least ${least}`)
-    .max(most, `must be at most ${most}`);
+/** A bound on a figure, SI: above, at least, at most. */
+export type Bound = Readonly<{ above?: number; least?: number; most: number; whole?: true }>;
+
+const figure = (most: number): Bound => ({ above: 0, most });
+const whole = (least: number, most: number): Bound => ({ least, most, whole: true });
+
+/** How many hands a crew may have. */
+export const CREW_BOUND: Bound = whole(1, 20);
+
+/** What each figure of a set-up may be, SI. */
+export const BOUNDS = {
+  blower_m3_s: figure(100),
+  bends: whole(0, 10),
+  mixing: { least: 1, most: 10 },
+  inert_m3_s: figure(100),
+  /** Behind a drain or a bleed, to where its contents may go; 0 where they run free. */
+  drainHose_m: { least: 0, most: 1000 },
+  pumpOut_m3_s: figure(10),
+  /** Washing, steaming or raking out, each time. */
+  clean_s: figure(30 * 86_400),
+  hose_m: figure(200),
+  hoseBore_m: figure(HOSE_BORE_MAX_m),
+  pump_m3_s: figure(0.1),
+  t90_s: figure(600),
+  /** Instruments that read at once. Not said: as many as a round of twenty minutes asks. */
+  testers: whole(1, 100),
+  ambient_C: { least: -60, most: 60 },
+  /** The work itself, between sign-on and the return. */
+  work_s: figure(90 * 86_400),
+  people: whole(1, 200),
+} as const satisfies Readonly<Record<string, Bound>>;
+
+/** What is wrong with a figure, in words that follow its name; null where nothing is. */
+export function figureFault(value: unknown, { above, least, most, whole }: Bound): string | null {
+  const isNumber = typeof value === "number" && Number.isFinite(value);
+  if (whole && !(isNumber && Number.isSafeInteger(value))) return "must be a whole number";
+  if (!isNumber) return "must be a number";
+  if (above !== undefined && value <= above) return `must be above ${above}`;
+  if (least !== undefined && value < least) return `must be at least ${least}`;
+  return value > most ? `must be at most ${most}` : null;
+}
 
 /** What a job is carried out with. Everything may be missing: then the worse is assumed, and said. SI throughout. */
-export const setupSchema = z.strictObject({
-  blower_m3_s: figure(100).optional(),
-  bends: whole(0, 10).optional(),
-  mixing: figure(10).min(1, "must be at least 1").optional(),
-  inert_m3_s: figure(100).optional(),
-  /** Behind a drain or a bleed, to where its contents may go; 0 where they run free. */
-  drainHose_m: z
-    .number({ error: "must be a number" })
-    .min(0, "must be at least 0")
-    .max(1000, "must be at most 1000")
-    .optional(),
-  pumpOut_m3_s: figure(10).optional(),
-  /** Washing, steaming or raking out, each time. */
-  clean_s: figure(30 * 86_400).optional(),
-  hose_m: figure(200).optional(),
-  hoseBore_m: figure(HOSE_BORE_MAX_m).optional(),
-  pump_m3_s: figure(0.1).optional(),
-  t90_s: figure(600).optional(),
-  /** Instruments that read at once. Not said: as many as a round of twenty minutes asks. */
-  testers: whole(1, 100).optional(),
-  ambient_C: z
-    .number({ error: "must be a number" })
-    .min(-60, "must be at least -60")
-    .max(60, "must be at most 60")
-    .optional(),
-  crews: z.partialRecord(z.enum(CREWS), whole(1, 20)).optional(),
-  /** The work itself, between sign-on and the return. */
-  work_s: figure(90 * 86_400).optional(),
-  people: whole(1, 200).optional(),
-  lockSchool: z.enum(LOCK_SCHOOLS).optional(),
-});
-
-export type Setup = z.output<typeof setupSchema>;
+export type Setup = Readonly<Partial<Record<keyof typeof BOUNDS, number>>> &
+  Readonly<{ crews?: Readonly<Partial<Record<Crew, number>>>; lockSchool?: (typeof LOCK_SCHOOLS)[number] }>;
 export type SetupKey = Exclude<keyof Setup, "crews">;
 
 /** What is taken where nobody has said, on the slow side. Common practice, no source. */

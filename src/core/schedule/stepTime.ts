@@ -1,3 +1,4 @@
+import { addressOf } from "../calc/address";
 import { calculate } from "../calc/calculator";
 import { calculatorNamed } from "../calc/calculators/calculators";
 import type { Calculation } from "../calc/calculation";
@@ -12,8 +13,10 @@ export type WaitTime = Readonly<{
   duration_s: number;
   attended: boolean;
   calculator: string;
-  /** What was computed with, SI: they make a link to the bench. */
+  /** What was computed with, SI. */
   inputs: Readonly<Record<string, number | string>>;
+  /** The same as the bench's address has it. */
+  address: string;
   calculation: Calculation | null;
   /** Why this figure and not another, where there were several. */
   because: string | null;
@@ -38,7 +41,8 @@ export function timeOf(wait: Wait, setup: Setup, governs: Governs = ALWAYS_LONGE
   const notSaid = Object.values(wait.fromSetup).filter((key) => setup[key] === undefined);
   const assumed = [...wait.assumed, ...notSaid.map(notSaidOf)];
   const done = calculate(which, inputs);
-  const common = { words: wait.words, attended: wait.attended, calculator: wait.calculator, inputs, assumed };
+  const address = addressOf(which.fields, inputs);
+  const common = { words: wait.words, attended: wait.attended, calculator: wait.calculator, inputs, address, assumed };
   if (!done.ok) {
     return { ...common, duration_s: NEVER_s, calculation: null, because: null, never: `${done.key} ${done.message}` };
   }

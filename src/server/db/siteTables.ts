@@ -11,7 +11,8 @@ import {
   stuckSchema,
   verdictSchema,
 } from "../../core/isolation/keptSchemas";
-import { COMPETENCES, personIdSchema, ROLES } from "../../core/people/roles";
+import { personIdSchema } from "../../core/people/personIdSchema";
+import { COMPETENCES, ROLES } from "../../core/people/roles";
 import { INSTRUMENT_KINDS } from "../../core/gear/instrumentKinds";
 import { sentSchema } from "../../core/permit/air/instruments";
 import { detailsSchema } from "../../core/permit/kinds/details";
@@ -24,7 +25,7 @@ import { appointedForSchema, EVERYWHERE } from "../../core/accounts/appointedFor
 import { inductionSchema } from "../../core/accounts/induction";
 import { JOB_STATES } from "../../core/job/jobLife";
 import { jobSchema } from "../../core/request/jobFile";
-import { setupSchema } from "../../core/schedule/setup";
+import { setupSchema } from "../../core/schedule/setupSchema";
 import { json } from "./jsonColumn";
 
 /** Times are UTC in milliseconds. JSON columns are parsed by a schema when read back. */

@@ -6,7 +6,7 @@ import Papa from "papaparse";
 import { runAct } from "../acts/runAct";
 import type { ActAnswer } from "../acts/answer";
 import { onCommandLine } from "../ledger/byTheServer";
-import { personIdSchema } from "../../core/people/roles";
+import { personIdSchema } from "../../core/people/personIdSchema";
 import { DEMO_MADE } from "../ledger/nobody";
 import { addPerson } from "../acts/addPerson";
 import type { Db } from "../db/database";

@@ -3,7 +3,7 @@ import { eq } from "drizzle-orm";
 import { z } from "zod";
 import { calculate } from "../../core/calc/calculator";
 import { calculatorNamed } from "../../core/calc/calculators/calculators";
-import { setupSchema } from "../../core/schedule/setup";
+import { setupSchema } from "../../core/schedule/setupSchema";
 import { ENGINE_VERSION } from "../../core/version";
 import { figures, jobs, permits, stock } from "../db/schema";
 import { defineAct } from "../act/act";

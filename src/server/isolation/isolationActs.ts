@@ -13,7 +13,8 @@ import {
   type IsolationLife,
   type WalkStep,
 } from "../../core/isolation/isolation";
-import { personIdSchema, type PersonId } from "../../core/people/roles";
+import { personIdSchema } from "../../core/people/personIdSchema";
+import type { PersonId } from "../../core/people/roles";
 import { liftHarms } from "../../core/guard/liftHarms";
 import type { Refusal } from "../../core/refusal/refusal";
 import type { Tx } from "../db/database";

@@ -1,4 +1,5 @@
-import { and, asc, eq, isNotNull, isNull, notInArray } from "drizzle-orm";
+import { and, asc, eq, isNotNull, isNull } from "drizzle-orm";
+import { isNoneOf } from "../db/isAmong";
 import { stepLabel } from "../../core/procedure/steps";
 import type { PersonId } from "../../core/people/roles";
 import { inside } from "../../core/permit/people/entries";
@@ -33,7 +34,7 @@ export function watchesNow(tx: Tx, person: PersonId): string | null {
     .select({ number: permits.number, entry: permitLog.entry })
     .from(permitLog)
     .innerJoin(permits, eq(permits.id, permitLog.permitId))
-    .where(notInArray(permits.state, ["closed", "cancelled", "draft"]))
+    .where(isNoneOf(permits.state, ["closed", "cancelled", "draft"]))
     .orderBy(asc(permits.number), asc(permitLog.position))
     .all();
   for (const number of new Set(entries.map((row) => row.number))) {

@@ -1,4 +1,5 @@
-import { eq, ne, notInArray } from "drizzle-orm";
+import { eq, ne } from "drizzle-orm";
+import { isNoneOf } from "../db/isAmong";
 import { afterClockJumped, afterClockSet } from "../../core/isolation/clockSet";
 import { rightTimes } from "../../core/ledger/rightTimes";
 import type { PersonId } from "../../core/people/roles";
@@ -88,11 +89,7 @@ function toldToPermits(
   stamp: Parameters<typeof withClockSet>[1],
   said: Parameters<typeof withClockSet>[2],
 ): void {
-  const open = tx
-    .select({ number: permits.number })
-    .from(permits)
-    .where(notInArray(permits.state, [...OVER]))
-    .all();
+  const open = tx.select({ number: permits.number }).from(permits).where(isNoneOf(permits.state, OVER)).all();
   for (const stored of loadPermits(
     tx,
     open.map(({ number }) => number),

@@ -2,10 +2,10 @@ import { randomUUID } from "node:crypto";
 import { readFileSync, renameSync, writeFileSync } from "node:fs";
 import { uptime } from "node:os";
 import { join } from "node:path";
-import { notInArray } from "drizzle-orm";
 import { z } from "zod";
 import { steppedBy_ms, type Clocks } from "../../core/ledger/clockWatch";
 import { duration } from "../../core/units/format";
+import { isNoneOf } from "../db/isAmong";
 import { database, dataFolder, type Db } from "../db/database";
 import { permits } from "../db/schema";
 import { aboutOf } from "../ledger/aboutOf";
@@ -113,7 +113,7 @@ export function clockStepped(db: Db, headFile: string, by_ms: number, clock_ms: 
       const open = tx
         .select({ number: permits.number })
         .from(permits)
-        .where(notInArray(permits.state, ["closed", "cancelled"]))
+        .where(isNoneOf(permits.state, ["closed", "cancelled"]))
         .all();
       const settled = settleNumbers(
         tx,

@@ -1,4 +1,4 @@
-import { notInArray } from "drizzle-orm";
+import { isNoneOf } from "../db/isAmong";
 import { inOneGo } from "../../core/inOneGo";
 import type { Db } from "../db/database";
 import { permits } from "../db/schema";
@@ -48,7 +48,7 @@ export function* freshLookSteps(db: Db, now_ms: number): Generator<void, Look> {
   const numbers = db
     .select({ number: permits.number })
     .from(permits)
-    .where(notInArray(permits.state, ["closed", "cancelled"]))
+    .where(isNoneOf(permits.state, ["closed", "cancelled"]))
     .all()
     .map(({ number }) => number);
   const look: Look = { at_ms: now_ms, changes, permits: yield* permitsNowSteps(db, numbers, now_ms) };

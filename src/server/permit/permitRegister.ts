@@ -1,4 +1,4 @@
-import { and, asc, count, desc, eq, notInArray, or, sql } from "drizzle-orm";
+import { and, asc, count, desc, eq, or, sql } from "drizzle-orm";
 import { placeOf } from "../../core/listed";
 import { peopleOn } from "../../core/permit/record/permitTypes";
 import { inside } from "../../core/permit/people/entries";
@@ -7,7 +7,7 @@ import { PERMIT_STATES, type PermitState } from "../../core/permit/record/permit
 import { lastOf } from "../../core/permit/record/permitLog";
 import { onPost } from "../../core/permit/people/posts";
 import { byNumber } from "../db/byNumber";
-import { isAmong } from "../db/isAmong";
+import { isAmong, isNoneOf } from "../db/isAmong";
 import { database } from "../db/database";
 import { jobs, people, permits } from "../db/schema";
 import { namesOf } from "../people/signIn";
@@ -49,7 +49,7 @@ export type RegisterRow = Readonly<{
 }>;
 
 /** States in which nothing happens any more, and the clock moves nothing. */
-const OVER: readonly PermitState[] = ["closed", "cancelled"];
+const OVER: readonly [PermitState, ...PermitState[]] = ["closed", "cancelled"];
 
 export const REGISTER_PAGE = 50;
 
@@ -67,7 +67,7 @@ export function permitRegister(filter: RegisterFilter, page: number, now_ms: num
       .from(permits)
       .innerJoin(jobs, eq(jobs.id, permits.jobId))
       .innerJoin(people, eq(people.id, permits.holderId))
-      .where(and(notInArray(permits.state, [...OVER]), wanted))
+      .where(and(isNoneOf(permits.state, OVER), wanted))
       .all()
       .map(({ number }) => number),
   );

@@ -1,4 +1,4 @@
-import { eq, notInArray, sql } from "drizzle-orm";
+import { eq, sql } from "drizzle-orm";
 import { goesDarkSchema } from "../../core/plan/planSchema";
 import type { Job } from "../../core/request/jobFile";
 import { parsed } from "../db/jsonColumn";
@@ -11,7 +11,7 @@ import { placeOf } from "../../core/permit/around/hotWorkZone";
 import type { LogEntry } from "../../core/permit/record/permitLog";
 import { peopleOn } from "../../core/permit/record/permitTypes";
 import { onPost } from "../../core/permit/people/posts";
-import { isAmong } from "../db/isAmong";
+import { isAmong, isNoneOf } from "../db/isAmong";
 import type { Tx } from "../db/database";
 import { isolations, jobs, permits } from "../db/schema";
 import { heldTags } from "../box/heldTags";
@@ -36,7 +36,7 @@ export function permitsInPlace(tx: Tx, loaded: readonly StoredPermit[] = []): In
     .select({ number: permits.number, job: jobs })
     .from(permits)
     .innerJoin(jobs, eq(jobs.id, permits.jobId))
-    .where(notInArray(permits.state, ["closed", "cancelled", "work done"]))
+    .where(isNoneOf(permits.state, ["closed", "cancelled", "work done"]))
     .all();
   const jobOf = new Map(open.map(({ number, job }) => [number, job]));
   const known = new Set(loaded.map(({ row }) => row.number));

@@ -1,6 +1,7 @@
 import { instantOf, siteField } from "../text/siteInstant";
 import { SUBSTANCES } from "../../core/atmosphere/substances";
-import { HOT_WORKS, type PermitDetails } from "../../core/permit/kinds/details";
+import type { PermitDetails } from "../../core/permit/kinds/details";
+import { HOT_WORKS } from "../../core/permit/kinds/hotWorks";
 import type { PermitKind } from "../../core/permit/kinds/kinds";
 import { AFTER_WATCHES } from "../../core/fire/hotWork";
 import { readWhen } from "../../core/units/whenText";

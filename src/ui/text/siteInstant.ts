@@ -1,4 +1,9 @@
-import { Temporal } from "temporal-polyfill";
+// The functions of the package apart, and not its classes: a page fetches half as much.
+import { getISO } from "temporal-polyfill/fns/Calendar";
+import * as instant from "temporal-polyfill/fns/Instant";
+import * as plainDate from "temporal-polyfill/fns/PlainDate";
+import * as plainDateTime from "temporal-polyfill/fns/PlainDateTime";
+import * as zoned from "temporal-polyfill/fns/ZonedDateTime";
 import { readWhen, whenText } from "../../core/units/whenText";
 
 /**
@@ -19,9 +24,9 @@ export function instantOf(text: string, zone = siteZone()): number | string | nu
   if (text.trim() === "") return null;
   const read = readWhen(text);
   if (read?.time == null) return `${text} is no time: write it as 29 Mar 2026, 13:30`;
-  const typed = Temporal.PlainDateTime.from(`${read.date}T${read.time}`);
-  const at = typed.toZonedDateTime(zone, { disambiguation: "earlier" });
-  return at.toPlainDateTime().equals(typed)
+  const typed = plainDateTime.fromString(`${read.date}T${read.time}`, getISO);
+  const at = plainDateTime.toZonedDateTime(typed, zone, { disambiguation: "earlier" });
+  return plainDateTime.equals(zoned.toPlainDateTime(at), typed)
     ? at.epochMilliseconds
     : `${whenText(read)} does not exist in ${zone}: the clocks go forward over it`;
 }
@@ -31,13 +36,12 @@ export function endOfDay(day: string, zone = siteZone()): number | string | null
   if (day.trim() === "") return null;
   const read = readWhen(day);
   if (read === null) return `${day} is no day: write it as 29 Mar 2026`;
-  return Temporal.PlainDate.from(read.date).add({ days: 1 }).toZonedDateTime(zone).epochMilliseconds - 1000;
+  const next = plainDate.addDays(plainDate.fromString(read.date, getISO), 1);
+  return plainDate.toZonedDateTime(next, zone).epochMilliseconds - 1000;
 }
 
 /** How a form holds a moment by the site's clock: 2026-03-29T13:30. */
 export function siteField(at_ms: number, zone: string): string {
-  return Temporal.Instant.fromEpochMilliseconds(at_ms)
-    .toZonedDateTimeISO(zone)
-    .toPlainDateTime()
-    .toString({ smallestUnit: "minute" });
+  const at = instant.toZonedDateTimeISO(instant.fromEpochMilliseconds(at_ms), zone);
+  return plainDateTime.toString(zoned.toPlainDateTime(at), { smallestUnit: "minute" });
 }

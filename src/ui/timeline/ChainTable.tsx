@@ -1,6 +1,4 @@
 import { Link } from "../text/Link";
-import { addressOf } from "../../core/calc/address";
-import { calculatorNamed } from "../../core/calc/calculators/calculators";
 import type { Timeline } from "../../core/schedule/timeline";
 import type { WaitTime } from "../../core/schedule/stepTime";
 import { duration } from "../../core/units/format";
@@ -40,7 +38,6 @@ export function ChainTable({ timeline }: { timeline: Timeline }) {
 }
 
 function Reason({ time }: { time: WaitTime }) {
-  const which = calculatorNamed(time.calculator)!;
   return (
     <span className="block text-sm">
       {time.never !== null ? (
@@ -50,7 +47,7 @@ function Reason({ time }: { time: WaitTime }) {
           {time.because} {time.calculation?.formula}.{" "}
         </>
       )}{" "}
-      <Link href={`/bench/${time.calculator}?${addressOf(which.fields, time.inputs)}`} className="link">
+      <Link href={`/bench/${time.calculator}?${time.address}`} className="link">
         See the sum
       </Link>
     </span>

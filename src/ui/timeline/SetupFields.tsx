@@ -3,9 +3,10 @@
 import { useState } from "react";
 import {
   ASSUMED,
+  BOUNDS,
   CREWS,
+  figureFault,
   SETUP_WORDS,
-  setupSchema,
   type Crew,
   type Setup,
   type SetupKey,
@@ -137,10 +138,11 @@ function FigureRow({
     }
     const read = readNumber(text);
     if (!read.ok) return setFault(read.message);
-    const next = setupSchema.safeParse({ ...rest, [name]: toSi(read.value, unit) });
-    if (!next.success) return setFault(boundsIn(next.error.issues[0]?.message ?? "cannot be read", unit));
+    const value = toSi(read.value, unit);
+    const wrong = figureFault(value, BOUNDS[name]);
+    if (wrong !== null) return setFault(boundsIn(wrong, unit));
     setFault(null);
-    onChange(next.data);
+    onChange({ ...rest, [name]: value });
   }
   return (
     <label className="contents">

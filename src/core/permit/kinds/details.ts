@@ -1,6 +1,7 @@
 import { z } from "zod";
 import { momentOf } from "../../units/moment";
 import { SUBSTANCES } from "../../atmosphere/substances";
+import { HOT_WORKS } from "./hotWorks";
 import { AFTER_WATCHES } from "../../fire/hotWork";
 import { digits } from "../../units/format";
 import { readNumber } from "../../units/readNumber";
@@ -61,7 +62,6 @@ const sampling = {
 };
 
 export const WATCH_IDS = AFTER_WATCHES.map(({ id }) => id) as [string, ...string[]];
-export const HOT_WORKS = ["welding", "cutting", "grinding", "open flame", "hot air or soldering"] as const;
 
 const hotWork = z.object({
   kind: z.literal("hot work"),

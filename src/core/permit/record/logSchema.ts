@@ -1,5 +1,5 @@
 import { z } from "zod";
-import { personIdSchema } from "../../people/roles";
+import { personIdSchema } from "../../people/personIdSchema";
 import { POSTS } from "../kinds/kinds";
 import {
   AUDIT_FINDINGS,

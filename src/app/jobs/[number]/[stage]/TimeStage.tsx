@@ -5,7 +5,7 @@ import { planOf } from "@/server/job/plans";
 import { requestTime_ms, shiftHours, siteTimeZone } from "@/server/runtime/siteTime";
 import type { Person } from "@/server/people/signIn";
 import { AttachedFigures } from "@/ui/bench/AttachedFigures";
-import { TimelinePlanner } from "@/ui/timeline/TimelinePlanner";
+import { TimelineWhenShown } from "@/ui/timeline/TimelineWhenShown";
 
 /** How long it all takes, and why. */
 export async function TimeStage({ view, person }: { view: JobView; person: Person }) {
@@ -18,7 +18,7 @@ export async function TimeStage({ view, person }: { view: JobView; person: Perso
   const timeZone = siteTimeZone();
   return (
     <div className="space-y-10">
-      <TimelinePlanner
+      <TimelineWhenShown
         job={view.number}
         model={model}
         saved={setup}
