@@ -4,7 +4,9 @@ import { mkdtempSync, readFileSync, rmSync } from "node:fs";
 import { tmpdir } from "node:os";
 import { join } from "node:path";
 import Database from "better-sqlite3";
-import { people } from "../../src/server/db/schema";
+import { eq } from "drizzle-orm";
+import { jobs, people } from "../../src/server/db/schema";
+import type { PersonId } from "../../src/core/people/roles";
 import { DEMO_PIN } from "../../src/server/demo/demoPeople";
 import { hashPin, secretFits } from "../../src/server/people/secrets";
 import { realServer, share, timed } from "../support/realServer";
@@ -23,6 +25,8 @@ const CLOSED_S = 60;
 /** What a site of this size does in a day. */
 const DAY_ACTS = 5_000;
 const AT_ONCE = 6;
+/** A crew that comes on together at one box. */
+const CREW = 20;
 
 // Secrets cost here what they cost in use.
 process.env.LANTERN_TEST_HASHES = "0";
@@ -31,12 +35,26 @@ const names = Array.from({ length: PEOPLE }, (_, i) => `person${i}`);
 const server = await realServer({
   port: 4395,
   prepare: (db) => {
+    const crew: PersonId[] = [];
     for (const name of names) {
-      const one = { id: randomUUID(), name, signIn: name, roles: ["isolator" as const], competences: [], firm: "" };
+      const one = {
+        id: randomUUID() as PersonId,
+        name,
+        signIn: name,
+        roles: ["isolator" as const],
+        competences: [],
+        firm: "",
+      };
       db.insert(people)
         .values({ ...one, passwordHash: pinHash, pinHash })
         .run();
+      if (crew.length < CREW) crew.push(one.id);
     }
+    const job = db.select().from(jobs).where(eq(jobs.number, "J-0001")).get()!;
+    db.update(jobs)
+      .set({ crew: [...job.crew, ...crew] })
+      .where(eq(jobs.id, job.id))
+      .run();
   },
 });
 const ms = (value: number) => value.toFixed(value < 10 ? 1 : 0);
@@ -98,6 +116,22 @@ try {
   screens.stdin.write(`${JSON.stringify(names.map((name) => server.as(name)))}\n`);
   await new Promise((open) => screens.stdout.once("data", open));
   for (const name of names.slice(0, 5)) await timed(() => enter(name));
+
+  // All of a crew at once, at one box.
+  const began = performance.now();
+  const on = await Promise.all(
+    names.slice(0, CREW).map((name, i) =>
+      timed(() =>
+        server.act(name, "permit.sign-on", {
+          permit: "P-0001",
+          lock: `H-${500 + i}`,
+          answer: "CY-260",
+          briefed: true,
+        }),
+      ),
+    ),
+  );
+  row(`${CREW} people sign on at one box together`, on, `${ms(performance.now() - began)} ms for all`);
 
   // At random: nobody waits for anybody else.
   const random = seededRandom(20);

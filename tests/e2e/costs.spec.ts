@@ -1,7 +1,7 @@
 import { Hand } from "./hand";
 import { HOUR_MS, MINUTE_MS, test } from "./moving";
-import { expect } from "./site";
-import { approvedJob } from "./work";
+import { expect, PIN } from "./site";
+import { approvedJob, done, idOf } from "./work";
 
 /** What single acts cost by the screens: these fail when they grow. */
 
@@ -25,6 +25,36 @@ test("a signed gas test on a phone: at most 12 taps and 2 fields, and the instru
   await hand.send(nils, reading, "read the air");
   expect({ fields: hand.fields, pins: hand.pins }).toEqual({ fields: 2, pins: 1 });
   expect(hand.taps).toBeLessThanOrEqual(12);
+});
+
+test("one of a crew signs on at their own phone: at most 7 taps and 5 digits, and the place is chosen by who was briefed", async ({
+  as,
+  site,
+}) => {
+  const maren = await as("Maren Tolve");
+  const [mika, ...there] = [idOf(site, "Mika Thorne"), idOf(site, "Petra Quillon"), idOf(site, "Tomas Veyron")];
+  await done(maren, "job.crew", { job: "J-0001", crew: [...there, mika] });
+  await done(maren, "gear.enter", { kind: "lock", number: "H-777", owner: mika });
+  const phone = await as("Mika Thorne");
+  await phone.setViewportSize({ width: 390, height: 844 });
+  const hand = new Hand();
+  await hand.open(phone, "/permits/P-0001");
+  const form = await hand.reach(phone, "Sign on");
+  // Nothing that answers for them stands there beforehand.
+  await expect(form.getByRole("checkbox", { name: /I have read/ })).not.toBeChecked();
+  await expect(form.getByLabel("I will work at")).toHaveValue("");
+  await expect(form.getByLabel("My lock number")).toHaveValue("");
+  await hand.tick(form.getByRole("checkbox", { name: /I have read/ }));
+  await hand.choose(form.getByLabel("I will work at"), "CY-260");
+  await hand.tap(form.getByRole("button", { name: "Put in H-777" }));
+  await hand.send(phone, form, "sign on");
+  await expect(phone.getByText("H-777").first()).toBeVisible();
+  expect({ fields: hand.fields, pins: hand.pins }).toEqual({ fields: 0, pins: 1 });
+  expect(PIN.length).toBeLessThanOrEqual(5);
+  expect(hand.taps).toBeLessThanOrEqual(7);
+  test.info().annotations.push({ type: "taps", description: String(hand.taps) });
+  // Others go on with this site.
+  await done(phone, "permit.sign-off", { permit: "P-0001" });
 });
 
 test("an entry permit is written with at most 10 fields typed, and what is taken beforehand is the worse", async ({

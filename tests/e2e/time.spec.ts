@@ -135,3 +135,15 @@ test("the kit is set against the store, and counting it takes the shortage away"
   await expect(page.getByRole("row").filter({ hasText: "gasket" })).not.toContainText("short");
   await expect(short).toHaveCount(0);
 });
+
+test("once everything is isolated nobody is asked when to begin the shutdown: when the work must end is said", async ({
+  as,
+}) => {
+  const page = await as("Maren Tolve");
+  await page.goto("/jobs/J-0001/time");
+  await expect(answer(page, "before")).toHaveText("All done");
+  await expect(answer(page, "end-work")).toBeVisible();
+  for (const key of ["work-from", "latest-start", "decided-by"]) await expect(answer(page, key)).toHaveCount(0);
+  await expect(page.getByText("Every step before the work is done: nothing is left to wait for.")).toBeVisible();
+  await expect(page.getByText(/^work may start \d/)).toHaveCount(0);
+});

@@ -121,6 +121,39 @@ describe("parts of the day", () => {
       strict.bars.filter((bar) => bar.label.startsWith("unlock")).every((bar) => bar.start_ms >= strict.watchTo_ms),
     ).toBe(true);
   });
+  test("as far as it has come: once isolated the work is all that is before the return, once restored nothing is; given up too", () => {
+    const job = plant.job([{ place: "T", how: ["hot"] }]);
+    const made = plan(plant.graph, job);
+    if (!made.ok) throw new Error("no plan");
+    const all = stepsOf(made.value, plant.graph, job.faces);
+    const window = { from_ms: 0, to_ms: 24 * HOUR_s * 1000 };
+    const start_ms = HOUR_s * 1000;
+    const at = (isDone: (step: (typeof all)[number], i: number) => boolean, isRestoring = false) => {
+      const steps = all.map((step, i) => ({ ...step, done: isDone(step, i) }));
+      const given = { graph: plant.graph, plan: made.value, job, profile: profileOf("strict"), steps, window };
+      const model = timelineModel({ ...given, accepted: [], isRestoring });
+      return { model, timeline: timelineOf(model, {}, start_ms) };
+    };
+    const none = at(() => false);
+    expect(none.model.stage).toBe("isolating");
+    const isolated = at(({ phase }) => phase === "isolate");
+    expect(isolated.model.stage).toBe("isolated");
+    expect(isolated.timeline.chain).toEqual([]);
+    expect(isolated.timeline.workFrom_ms).toBe(start_ms);
+    // The work, its watch and the return end with the window when the work ends then, and not a moment later.
+    const { endWorkBy_ms, watchTo_ms, workTo_ms, restore_s } = isolated.timeline;
+    expect(endWorkBy_ms + (watchTo_ms - workTo_ms) + restore_s * 1000).toBe(window.to_ms);
+    for (const over of [at(({ phase }) => phase === "isolate", true), at((_, i) => i < 3, true)]) {
+      expect(over.model).toMatchObject({ stage: "restoring", isolate: [] });
+      const { timeline: left } = over;
+      // No work, no watch, no test of the air is drawn that is not done any more.
+      expect([left.workTo_ms, left.watchTo_ms]).toEqual([start_ms, start_ms]);
+      expect([left.retests, left.checks_ms, left.permits_ms, left.tooFew]).toEqual([[], [], [], []]);
+      expect(left.backAt_ms).toBe(start_ms + left.restore_s * 1000);
+      expect(left.bars.every(({ start_ms: from_ms }) => from_ms >= start_ms)).toBe(true);
+    }
+    expect(at((_, i) => i < 3, true).model.done).toBe(3);
+  });
   test("steps that are done are left out, and nothing waits for them", () => {
     const job = plant.job([{ place: "T", how: ["open"] }]);
     const made = plan(plant.graph, job);

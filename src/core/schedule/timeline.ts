@@ -18,6 +18,8 @@ export type TimelineStep = Readonly<{
 
 /** Everything a timeline is made of but the set-up and the start. Plain data: a worker can be sent it. */
 export type TimelineModel = Readonly<{
+  /** How far it has come: points are still isolated, all of them are, or they are given back. */
+  stage: "isolating" | "isolated" | "restoring";
   /** Steps still to do, in the plan's order. */
   isolate: readonly TimelineStep[];
   restore: readonly TimelineStep[];
@@ -59,6 +61,7 @@ export type Timeline = Readonly<{
   /** The chain that decides when work may start. */
   chain: readonly ChainLink[];
   isolate_s: number;
+  restore_s: number;
   /** How much of that is waiting for people: with hands enough it would be shorter by so much. */
   crewAdds_s: number;
   /** How much of the deciding chain nobody's hands can hurry. */
@@ -74,6 +77,8 @@ export type Timeline = Readonly<{
   /** Rounds of air tests for which there are too few instruments. */
   tooFew: readonly string[];
   workTo_ms: number;
+  /** The latest moment for work to end, and its watch and the restoring still to be done inside the window. */
+  endWorkBy_ms: number;
   watchTo_ms: number;
   backAt_ms: number;
   /** The latest moment to begin the shutdown and still be back inside the window. */
@@ -94,7 +99,8 @@ const S_MS = 1000;
 
 /**
  * The day of a job from shutdown to hand-over: steps with their durations and people, the work, the watch after it, the
- * return. Work may start when the last step of the isolation has ended, and never while a way is held worse than asked
+ * return. While it is restored there is no work any more, and no watch: both are over before anything is lifted. Work may
+ * start when the last step of the isolation has ended, and never while a way is held worse than asked
  * without anybody's answer or a wait has no end that a sum can give.
  *
  * Cost: see crewSchedule and walkingOrder.
@@ -103,10 +109,13 @@ export function timelineOf(model: TimelineModel, setup: Setup, start_ms: number)
   const sizeOf = (crew: Crew) => crewSize(setup, crew);
   const isolate = phaseOf(model.isolate, setup, model.governs, sizeOf);
   const restore = phaseOf(model.restore, setup, model.governs, sizeOf);
-  const work_s = settled(setup, "work_s");
-  const watch_s = model.afterWatch ? model.afterWatch.continuous_s + model.afterWatch.checks_s : 0;
+  const isOver = model.stage === "restoring";
+  const work_s = isOver ? 0 : settled(setup, "work_s");
+  const watch_s = model.afterWatch && !isOver ? model.afterWatch.continuous_s + model.afterWatch.checks_s : 0;
   const workFrom_ms = start_ms + isolate.schedule.length_s * S_MS;
-  const rounds = roundsOf(model, setup, { from_ms: workFrom_ms, work_s });
+  const rounds = isOver
+    ? { workTo_ms: workFrom_ms, retests: [], tooFew: [], assumed: [] }
+    : roundsOf(model, setup, { from_ms: workFrom_ms, work_s });
   const { workTo_ms } = rounds;
   const watchTo_ms = workTo_ms + watch_s * S_MS;
   const backAt_ms = watchTo_ms + restore.schedule.length_s * S_MS;
@@ -124,6 +133,7 @@ export function timelineOf(model: TimelineModel, setup: Setup, start_ms: number)
     bars: [...barsOf(isolate, model.isolate, start_ms), ...barsOf(restore, model.restore, watchTo_ms)],
     chain,
     isolate_s: isolate.schedule.length_s,
+    restore_s: restore.schedule.length_s,
     crewAdds_s,
     physics_s,
     decidedBy: decidedBy(isolate.schedule.length_s, physics_s, crewAdds_s),
@@ -133,13 +143,15 @@ export function timelineOf(model: TimelineModel, setup: Setup, start_ms: number)
     endless,
     tooFew: rounds.tooFew,
     workTo_ms,
+    endWorkBy_ms: workTo_ms + spare_ms,
     watchTo_ms,
     backAt_ms,
     latestStart_ms: start_ms + spare_ms,
     spare_ms,
     retests: rounds.retests,
-    checks_ms: model.afterWatch ? checksDue_s(model.afterWatch).map((due_s) => workTo_ms + due_s * S_MS) : [],
-    permits_ms: split(workFrom_ms, workTo_ms, model.permit_s * S_MS),
+    checks_ms:
+      model.afterWatch && !isOver ? checksDue_s(model.afterWatch).map((due_s) => workTo_ms + due_s * S_MS) : [],
+    permits_ms: isOver ? [] : split(workFrom_ms, workTo_ms, model.permit_s * S_MS),
     walks: walksOf(model.isolate),
     times: Object.fromEntries([...isolate.times, ...restore.times].filter(([, waits]) => waits.length > 0)),
     assumed: [

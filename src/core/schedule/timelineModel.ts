@@ -24,12 +24,14 @@ export function timelineModel(p: {
   window: Readonly<{ from_ms: number; to_ms: number }>;
   /** What an approver answered for; a way that got worse since counts as open. */
   accepted: readonly Accepted[];
+  /** It is being given back, or was given up: what was never isolated need not be any more. */
+  isRestoring?: boolean;
   /** Shift changes around the window; the core knows no time zone. */
   shifts_ms?: readonly number[];
 }): TimelineModel {
-  const { graph, plan, job, profile, steps, window, accepted, shifts_ms = [] } = p;
+  const { graph, plan, job, profile, steps, window, accepted, isRestoring = false, shifts_ms = [] } = p;
   const work = new Map(workOf(steps, plan, graph).map((one) => [one.step, one]));
-  const open = steps.filter((step) => !step.done);
+  const open = steps.filter((step) => !step.done && !(isRestoring && step.phase !== "restore"));
   const still = new Set(open.map(({ id }) => id));
   const itemAt = (place: string) => graph.plant.items[graph.itemByTag.get(itemTagOf(graph, place)) ?? -1];
   const faceSpot = spotOf(graph, job.faces[0]!.place) ?? DATUM;
@@ -48,10 +50,13 @@ export function timelineModel(p: {
       });
   const hows = new Set(job.faces.flatMap((face) => face.how));
   const hot = hows.has("hot");
+  const isolate = briefs("isolate");
+  const isIsolated = isolate.length === 0 && steps.length > 0;
   return {
-    isolate: briefs("isolate"),
+    stage: isRestoring ? "restoring" : isIsolated ? "isolated" : "isolating",
+    isolate,
     restore: briefs("restore"),
-    done: steps.length - open.length,
+    done: steps.filter((step) => step.done).length,
     airRetest_s: hot || hows.has("enter") ? profile.airRetest_min * 60 : null,
     airRounds: job.faces
       .filter(({ how }) => how.includes("enter") || how.includes("hot"))

@@ -15,7 +15,7 @@ export function json<Schema extends z.ZodType>(name: string, schema: Schema) {
 }
 
 /** Characters of text whose values are kept, and the longest of one: the rows of a board of some hundred jobs. */
-const KEPT = 6_000_000;
+const KEPT = 1_000_000;
 const KEPT_OF_ONE = 60_000;
 
 /** What each text was found to hold, by the schema that it was read with. */

@@ -42,6 +42,7 @@ export function timelineModelOf(view: JobView, plan: Plan): TimelineModel {
     steps: stepsFor(view, plan),
     window: { from_ms: view.windowFrom_ms, to_ms: view.windowTo_ms },
     accepted: acceptedFor(database(), view.id),
+    isRestoring: view.isolation?.state === "restoring" || view.isolation?.state === "restored",
     shifts_ms: shiftChanges(view.windowFrom_ms - AROUND_MS, view.windowTo_ms + AROUND_MS),
   });
 }

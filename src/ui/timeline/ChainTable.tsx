@@ -1,14 +1,21 @@
 import { Link } from "../text/Link";
-import type { Timeline } from "../../core/schedule/timeline";
+import type { Timeline, TimelineModel } from "../../core/schedule/timeline";
 import type { WaitTime } from "../../core/schedule/stepTime";
 import { duration } from "../../core/units/format";
 
 /** The critical path, link by link. A wait opens to its sum; what was assumed is asked for. */
-export function ChainTable({ timeline }: { timeline: Timeline }) {
+export function ChainTable({ timeline, stage }: { timeline: Timeline; stage: TimelineModel["stage"] }) {
   return (
     <section aria-label="Critical path">
       <h2 className="mb-2 font-semibold">The critical path</h2>
-      <ol className="border-base-300 max-w-3xl border-t">
+      {timeline.chain.length === 0 && (
+        <p className="max-w-3xl">
+          {stage === "restoring"
+            ? "It is being restored: nothing before the work is left."
+            : "Every step before the work is done: nothing is left to wait for."}
+        </p>
+      )}
+      <ol className={timeline.chain.length === 0 ? "hidden" : "border-base-300 max-w-3xl border-t"}>
         {timeline.chain.map((link) => {
           const time =
             link.wait === null ? undefined : timeline.times[link.step]?.find((one) => one.words === link.wait);

@@ -1,7 +1,7 @@
 "use client";
 
 import { scaleLinear } from "d3";
-import type { Bar, Timeline } from "../../core/schedule/timeline";
+import type { Bar, Timeline, TimelineModel } from "../../core/schedule/timeline";
 import { duration } from "../../core/units/format";
 import { clock, dayAndClock } from "../text/when";
 import { Handle } from "./Handle";
@@ -24,6 +24,7 @@ const STEP_MS = 15 * MINUTE_MS;
 
 type Props = Readonly<{
   timeline: Timeline;
+  stage: TimelineModel["stage"];
   window: Readonly<{ from_ms: number; to_ms: number }>;
   permits: readonly Readonly<{ number: string; from_ms: number; to_ms: number }>[];
   shiftHours: readonly number[];
@@ -33,11 +34,22 @@ type Props = Readonly<{
   onWindowEnd: (to_ms: number) => void;
 }>;
 
+/** The drawing in a sentence. */
+function summaryOf(timeline: Timeline, stage: TimelineModel["stage"], timeZone: string): string {
+  const at = (at_ms: number) => dayAndClock(at_ms, timeZone);
+  const from = timeline.mayStart_ms === null ? "may not start yet, as drawn from" : "from";
+  return [
+    stage === "isolating" ? `Shutdown ${at(timeline.start_ms)}` : `What is left from ${at(timeline.start_ms)}`,
+    ...(stage === "restoring" ? [] : [`work ${from} ${at(timeline.workFrom_ms)} to ${at(timeline.workTo_ms)}`]),
+    `back ${at(timeline.backAt_ms)}`,
+  ].join(", ");
+}
+
 /**
  * The day on one axis: a lane for each person, waits below, then work, watch, permits and air tests. What decides the
  * start of work is solid; what may slip is an outline with its slack dotted; waits are hatched.
  */
-export function TimelineChart({ timeline, window, permits, shiftHours, timeZone, onStart, onWindowEnd }: Props) {
+export function TimelineChart({ timeline, stage, window, permits, shiftHours, timeZone, onStart, onWindowEnd }: Props) {
   const lanes = lanesOf(timeline);
   const from_ms = Math.min(timeline.start_ms, window.from_ms) - HOUR_MS / 2;
   const to_ms = Math.max(timeline.backAt_ms, window.to_ms) + HOUR_MS / 2;
@@ -53,7 +65,7 @@ export function TimelineChart({ timeline, window, permits, shiftHours, timeZone,
       <svg
         viewBox={`0 0 ${WIDTH} ${height}`}
         role="group"
-        aria-label={`Shutdown ${dayAndClock(timeline.start_ms, timeZone)}, work ${timeline.mayStart_ms === null ? "may not start yet, as drawn from" : "from"} ${dayAndClock(timeline.workFrom_ms, timeZone)} to ${dayAndClock(timeline.workTo_ms, timeZone)}, back ${dayAndClock(timeline.backAt_ms, timeZone)}`}
+        aria-label={summaryOf(timeline, stage, timeZone)}
         className="w-full min-w-[64rem] touch-pan-y select-none"
         fontSize={13.5}
         fill="currentColor"
@@ -117,13 +129,15 @@ export function TimelineChart({ timeline, window, permits, shiftHours, timeZone,
         <text x={LEFT - 12} y={rows.work + 17} textAnchor="end" fontWeight={700}>
           Work
         </text>
-        <Span
-          from={x(timeline.workFrom_ms)}
-          to={x(timeline.workTo_ms)}
-          y={rows.work}
-          words={timeline.mayStart_ms === null ? "work, not yet" : "work"}
-          glow={timeline.mayStart_ms !== null}
-        />
+        {stage !== "restoring" && (
+          <Span
+            from={x(timeline.workFrom_ms)}
+            to={x(timeline.workTo_ms)}
+            y={rows.work}
+            words={timeline.mayStart_ms === null ? "work, not yet" : "work"}
+            glow={timeline.mayStart_ms !== null}
+          />
+        )}
         {timeline.watchTo_ms > timeline.workTo_ms && (
           <Span from={x(timeline.workTo_ms)} to={x(timeline.watchTo_ms)} y={rows.work} words="watch" />
         )}
@@ -166,17 +180,19 @@ export function TimelineChart({ timeline, window, permits, shiftHours, timeZone,
             <title>{`test the air again from ${clock(one.from_ms, timeZone)}, over by ${clock(one.to_ms, timeZone)}`}</title>
           </rect>
         ))}
-        <Moment
-          at={x(timeline.workFrom_ms)}
-          height={bottom}
-          words={
-            timeline.mayStart_ms === null
-              ? `steps done ${clock(timeline.workFrom_ms, timeZone)}, no start yet`
-              : `work may start ${clock(timeline.mayStart_ms, timeZone)}`
-          }
-        />
+        {stage === "isolating" && (
+          <Moment
+            at={x(timeline.workFrom_ms)}
+            height={bottom}
+            words={
+              timeline.mayStart_ms === null
+                ? `steps done ${clock(timeline.workFrom_ms, timeZone)}, no start yet`
+                : `work may start ${clock(timeline.mayStart_ms, timeZone)}`
+            }
+          />
+        )}
         <Handle
-          label="Start of the shutdown"
+          label={stage === "isolating" ? "Start of the shutdown" : "Start of what is left"}
           at_ms={timeline.start_ms}
           range={[from_ms, window.to_ms]}
           x={x}

@@ -1,14 +1,17 @@
 "use client";
 
 import { useState } from "react";
+import { canonicalJson } from "../../core/ledger/canonicalJson";
 import type { Setup } from "../../core/schedule/setup";
 import type { Timeline, TimelineModel } from "../../core/schedule/timeline";
 import { duration } from "../../core/units/format";
 import type { UnitSystem } from "../../core/units/units";
 import { ActForm } from "../act/ActForm";
 import { dayAndClock, span } from "../text/when";
+import { AnswersOnceIsolated } from "./AnswersOnceIsolated";
 import { ChainTable } from "./ChainTable";
 import { SetupFields } from "./SetupFields";
+import { Stopped } from "./Stopped";
 import { StepTable } from "./StepTable";
 import { TimelineChart } from "./TimelineChart";
 import { useTimeline } from "./useTimeline";
@@ -44,10 +47,15 @@ export function TimelinePlanner({
   const [to_ms, setTo] = useState(model.window.to_ms);
   const window = { from_ms: model.window.from_ms, to_ms };
   const { timeline, working, failed } = useTimeline(model, setup, start_ms, window, initial);
-  const changed = JSON.stringify(setup) !== JSON.stringify(saved);
+  // The same figures, in whatever order they were said.
+  const changed = canonicalJson(setup) !== canonicalJson(saved);
   return (
     <div className="space-y-8" aria-busy={working}>
-      <Answers timeline={timeline} timeZone={timeZone} done={model.done} />
+      {model.stage === "isolating" ? (
+        <Answers timeline={timeline} timeZone={timeZone} done={model.done} />
+      ) : (
+        <AnswersOnceIsolated timeline={timeline} model={model} timeZone={timeZone} />
+      )}
       {failed && (
         <p role="alert" className="border-error border-l-4 px-3 py-1">
           Trying out does not work in this browser. Save the set-up, and the figures follow.
@@ -56,6 +64,7 @@ export function TimelinePlanner({
       <div>
         <TimelineChart
           timeline={timeline}
+          stage={model.stage}
           window={window}
           permits={permits}
           shiftHours={shiftHours}
@@ -89,7 +98,7 @@ export function TimelinePlanner({
             />
           )}
         </section>
-        <ChainTable timeline={timeline} />
+        <ChainTable timeline={timeline} stage={model.stage} />
       </div>
       <StepTable timeline={timeline} timeZone={timeZone} />
       <Walks timeline={timeline} units={units} />
@@ -102,20 +111,6 @@ const BY: Readonly<Record<Timeline["decidedBy"], string>> = {
   crew: "by hands: more people would hurry it",
   handling: "by the handling itself",
 };
-
-/** Most of what stands against a start are of a kind: three by name, the rest by number. */
-const NAMED = 3;
-
-function Stopped({ by }: { by: readonly string[] }) {
-  const more = by.length - NAMED;
-  return (
-    <>
-      Nobody has answered for {by.length === 1 ? "one way that is" : `${by.length} ways that are`} held worse than
-      asked: {by.slice(0, NAMED).join("; ")}
-      {more > 0 && `; and ${more} more, on Points`}.{" "}
-    </>
-  );
-}
 
 /** The three things that people ask of a timeline, and why. */
 function Answers({ timeline, timeZone, done }: { timeline: Timeline; timeZone: string; done: number }) {
@@ -130,10 +125,7 @@ function Answers({ timeline, timeZone, done }: { timeline: Timeline; timeZone: s
               Not yet
             </dd>
             <dd>
-              {timeline.stoppedBy.length > 0 && <Stopped by={timeline.stoppedBy} />}
-              {timeline.endless.length > 0 &&
-                `No sum gives an end to ${timeline.endless.join("; ")}. A person decides. `}
-              {timeline.tooFew.length > 0 && `Too few instruments: ${timeline.tooFew.join("; ")}. `}
+              <Stopped timeline={timeline} />
               The steps would be done by{" "}
               <span className="num" data-answer="steps-done">
                 {dayAndClock(timeline.workFrom_ms, timeZone)}
@@ -147,13 +139,16 @@ function Answers({ timeline, timeZone, done }: { timeline: Timeline; timeZone: s
               {dayAndClock(timeline.mayStart_ms, timeZone)}
             </dd>
             <dd>
-              {duration(timeline.isolate_s)} after the shutdown begins{done > 0 && `; ${done} steps are done already`}
+              {duration(timeline.isolate_s)} after{" "}
+              {done > 0
+                ? `it goes on; ${done === 1 ? "1 step is" : `${done} steps are`} done already`
+                : "the shutdown begins"}
             </dd>
           </>
         )}
       </div>
       <div>
-        <dt className="opacity-85">Begin the shutdown, at the latest</dt>
+        <dt className="opacity-85">{done > 0 ? "Go on with the shutdown" : "Begin the shutdown"}, at the latest</dt>
         <dd className="num text-2xl font-semibold" data-answer="latest-start">
           {dayAndClock(timeline.latestStart_ms, timeZone)}
         </dd>
