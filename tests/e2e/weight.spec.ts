@@ -35,7 +35,7 @@ test("a page fetches little script over an empty one: at most 60 kB, the board a
         );
     };
     page.on("response", weighed);
-    await page.goto(path);
+    expect([path, (await page.goto(path))!.status()]).toEqual([path, 200]);
     await page.waitForLoadState("networkidle");
     page.off("response", weighed);
     // What came back from a cache was answered too.
@@ -68,7 +68,7 @@ test("a page fetches little script over an empty one: at most 60 kB, the board a
     "/handover",
     "/people",
     "/procedures",
-    "/stores",
+    "/store",
   ];
   const over: Record<string, number> = {};
   for (const path of [...large, ...pages]) over[path] = Math.round((await weigh(maren, path)) - empty_kB);

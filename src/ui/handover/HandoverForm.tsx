@@ -77,7 +77,7 @@ export function HandoverForm({ rows, coming, live }: Props) {
                     placeholder="ask"
                     autoComplete="off"
                     maxLength={500}
-                    className="input input-sm w-full"
+                    className="input h-9 w-full"
                   />
                 </li>
               ) : null,

@@ -174,7 +174,7 @@ export function Lantern({
               type="search"
               value={sought}
               placeholder="Find a tag"
-              className="input input-sm tag w-32"
+              className="input tag h-8 w-32"
               onChange={(event) => setSought(event.target.value)}
               onKeyDown={(event) => {
                 if (event.key === "Enter" && found[0]) {

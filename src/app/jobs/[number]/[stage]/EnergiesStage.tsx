@@ -37,8 +37,9 @@ export async function EnergiesStage({ view, units, opened }: { view: JobView; un
       }
     >
       <p className="mb-1 text-lg">
-        <span className="num font-semibold">{sources.size}</span> sources reach this work by{" "}
-        <span className="num font-semibold">{ways.length}</span> paths in,{" "}
+        <span className="num font-semibold">{sources.size}</span>{" "}
+        {sources.size === 1 ? "source reaches" : "sources reach"} this work by{" "}
+        <span className="num font-semibold">{ways.length}</span> {ways.length === 1 ? "path" : "paths"} in,{" "}
         <span className="num font-semibold">{hidden}</span> of them hidden.
       </p>
       <p className="mb-4 text-sm">
