@@ -15,7 +15,14 @@ function morningZone(now: Date): string {
 // Workers read this file again, maybe in another hour.
 process.env.TZ = process.env.LANTERN_MORNING_ZONE ??= morningZone(new Date());
 
-const LONG = ["story.spec.ts", "races.spec.ts", "permits.spec.ts", "shift.spec.ts"];
+const LONG = [
+  "story.spec.ts",
+  "races.spec.ts",
+  "permits.spec.ts",
+  "screens.spec.ts",
+  "shift.spec.ts",
+  "counts.spec.ts",
+];
 
 export default defineConfig({
   testDir: "./tests/e2e",
@@ -29,7 +36,8 @@ export default defineConfig({
   timeout: 600_000,
   expect: { timeout: 90_000 },
   workers: 2,
-  fullyParallel: true,
+  // The tests of a file share its site, one after the other: see tests/e2e/site.ts.
+  fullyParallel: false,
   retries: 0,
   reporter: [["list"], ["json"]],
   use: {

@@ -1,6 +1,8 @@
-import { MINUTE_MS, test } from "./moving";
+import { MINUTE_MS, moving } from "./moving";
 import { expect, post } from "./site";
 import { done } from "./work";
+
+const test = moving();
 
 test("an alarm that nobody answers is back and says for how long; who sees to it is named on every screen", async ({
   as,

@@ -1,4 +1,6 @@
-import { expect, openMenu, post, test } from "./site";
+import { expect, openMenu, ownSite, post } from "./site";
+
+const test = ownSite();
 
 test("figures follow what is typed, the address carries them, and units change on the spot", async ({ as }) => {
   const page = await as("Petra Quillon");

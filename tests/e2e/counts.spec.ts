@@ -1,6 +1,6 @@
 import type { Locator, Page } from "@playwright/test";
 import { Hand } from "./hand";
-import { expect, openSite, SITE_TIMEOUT_MS, test as shared, type Site } from "./site";
+import { expect, openSite, SITE_TIMEOUT_MS, perWorker as shared, type Site } from "./site";
 import { read, stepsOf } from "./work";
 
 /** A site of its own: others' work on the same machine would ask more. */

@@ -1,5 +1,5 @@
 import type { Page } from "@playwright/test";
-import { expect, openSite, PIN, post, SITE_TIMEOUT_MS, test as shared, type Site } from "./site";
+import { expect, openSite, PIN, post, SITE_TIMEOUT_MS, perWorker as shared, type Site } from "./site";
 import { fillStep } from "./walk";
 import { approvedJob, read, stepsOf } from "./work";
 

@@ -1,10 +1,12 @@
 import type { Page } from "@playwright/test";
 import { expectNoAxeViolation } from "./axe";
-import { expect, PIN, post, test } from "./site";
+import { expect, ownSite, PIN, post } from "./site";
 import { expectDone, fillStep, walk } from "./walk";
 import { approvedJob, read, stepsOf } from "./work";
 import { soundReport } from "../../src/core/isolation/soundReport";
 import QRCode from "qrcode";
+
+const test = ownSite();
 
 const FACE = { place: "K-207", how: ["touch"], carriers: ["power", "control"], reason: "the motor stays coupled" };
 

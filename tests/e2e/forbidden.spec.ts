@@ -1,8 +1,10 @@
 import { randomUUID } from "node:crypto";
 import Database from "better-sqlite3";
 import { join } from "node:path";
-import { expect, PIN, post, test, type Site } from "./site";
+import { expect, ownSite, PIN, post, type Site } from "./site";
 import { done, stepsOf } from "./work";
+
+const test = ownSite();
 
 /** Everything that an act may change, as text. The ledger is left out: it records refusals. */
 function state(site: Site): string {

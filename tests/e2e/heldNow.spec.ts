@@ -1,6 +1,6 @@
 import { readFileSync } from "node:fs";
 import { join } from "node:path";
-import { expect, openSite, PIN, SITE_TIMEOUT_MS, test as shared, type Site } from "./site";
+import { expect, openSite, PIN, SITE_TIMEOUT_MS, perWorker as shared, type Site } from "./site";
 import { HOME } from "./seeded";
 import { done, read } from "./work";
 

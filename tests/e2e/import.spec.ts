@@ -2,7 +2,9 @@ import { randomUUID } from "node:crypto";
 import { readFileSync } from "node:fs";
 import { join, resolve } from "node:path";
 import type { Page } from "@playwright/test";
-import { expect, PIN, test } from "./site";
+import { expect, ownSite, PIN } from "./site";
+
+const test = ownSite();
 
 type File = { name: string; mimeType: string; buffer: Buffer };
 const DEMO = resolve(import.meta.dirname, "../../demo");

@@ -1,4 +1,6 @@
-import { expect, test } from "./site";
+import { expect, ownSite } from "./site";
+
+const test = ownSite();
 
 test("every register goes out as CSV and as a workbook from the page where it stands; people's only to a coordinator", async ({
   as,

@@ -1,4 +1,4 @@
-import { expect, openSite, PIN, post, SITE_TIMEOUT_MS, test as shared, type Site } from "./site";
+import { expect, openSite, PIN, post, SITE_TIMEOUT_MS, perWorker as shared, type Site } from "./site";
 import { read } from "./work";
 
 /** A site of its own: its work is stopped. */

@@ -1,12 +1,12 @@
 import type { Page } from "@playwright/test";
 import { clockOf, type Clock } from "./clock";
-import { expect, openSite, SITE_TIMEOUT_MS, test as shared, type Site } from "./site";
+import { expect, openSite, SITE_TIMEOUT_MS, perWorker as shared, type Site } from "./site";
 import { done } from "./work";
 
 export const MINUTE_MS = 60_000;
 export const HOUR_MS = 3_600_000;
 
-/** A site of its own, whose clock the test moves. */
+/** A site that no other file uses, whose clock the tests move. */
 export const moving = () =>
   shared.extend<object, { site: Site; clock: Clock }>({
     site: [
@@ -15,9 +15,6 @@ export const moving = () =>
     ],
     clock: [async ({ site }, use) => use(clockOf(site)), { scope: "worker" }],
   });
-
-/** One such site for all the files that share it. */
-export const test = moving();
 
 export const BUMP = { number: "GI-03", gas: "methane, half its lower limit", verdict: "alarmed", zeroed: true };
 

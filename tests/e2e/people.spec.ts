@@ -1,5 +1,7 @@
-import { expect, post, sign, test } from "./site";
+import { expect, ownSite, post, sign } from "./site";
 import { read } from "./work";
+
+const test = ownSite();
 
 test("somebody is entered, signs in with what was handed over, changes, is shut out and let in, and leaves", async ({
   as,

@@ -1,10 +1,12 @@
 import { spawn } from "node:child_process";
 import { join, resolve } from "node:path";
 import { shiftChanges } from "../../src/server/runtime/siteTime";
-import { air, BUMP, HOUR_MS, MINUTE_MS, sees, test } from "./moving";
+import { air, BUMP, HOUR_MS, MINUTE_MS, moving, sees } from "./moving";
 import { CHOSEN, expect, post, reach, sign, signOn, type Site } from "./site";
 import { SHEET } from "../support/permits";
 import { done, read } from "./work";
+
+const test = moving();
 
 const HOME = resolve(import.meta.dirname, "../..");
 test.describe.configure({ mode: "serial" });

@@ -1,5 +1,7 @@
-import { expect, post, reach, sign, test } from "./site";
+import { expect, ownSite, post, reach, sign } from "./site";
 import { read, stepsOf } from "./work";
+
+const test = ownSite();
 
 /** The autoclave job asks for what this plant cannot hold: positive devices missing, flanges without valves, no bleed. */
 test("a plan with every kind of shortfall is pinned, struck, answered for and approved, and goes dark step by step", async ({

@@ -1,4 +1,6 @@
-import { expect, test } from "./site";
+import { expect, ownSite } from "./site";
+
+const test = ownSite();
 
 test("every page says what may run in it, afresh each time, and runs nothing else", async ({ as, site }) => {
   const page = await as("Maren Tolve");

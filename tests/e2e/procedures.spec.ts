@@ -2,7 +2,7 @@ import { readFileSync } from "node:fs";
 import { join, resolve } from "node:path";
 import { expectNoAxeViolation } from "./axe";
 import { done } from "./work";
-import { expect, openSite, sign, SITE_TIMEOUT_MS, test as shared, type Site } from "./site";
+import { expect, openSite, sign, SITE_TIMEOUT_MS, perWorker as shared, type Site } from "./site";
 
 /** A site of its own: its register changes. */
 const test = shared.extend<object, { site: Site }>({

@@ -8,7 +8,7 @@ import { openDatabase } from "../../src/server/db/database";
 import { ledgerHead } from "../../src/server/ledger/append";
 import { replay, stateOf } from "../support/replay";
 import { seededRandom } from "../support/seededRandom";
-import { expect, openSite, PIN, SITE_TIMEOUT_MS, test as shared, type Site } from "./site";
+import { expect, openSite, PIN, SITE_TIMEOUT_MS, perWorker as shared, type Site } from "./site";
 import { approvedJob, done, read, stepsOf, walkByPost, workAt } from "./work";
 
 /** Said by whoever was briefed. */

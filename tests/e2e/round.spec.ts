@@ -1,5 +1,7 @@
 import { approvedJob, read, stepsOf } from "./work";
-import { expect, PIN, test } from "./site";
+import { expect, ownSite, PIN } from "./site";
+
+const test = ownSite();
 
 test("a round of steps is done one after another and signed once: each with its own time, and none counts before", async ({
   as,

@@ -5,7 +5,9 @@ import { createServer } from "node:net";
 import { readFileSync, rmSync } from "node:fs";
 import { join } from "node:path";
 import { HOME, TEST_ENVIRONMENT } from "./seeded";
-import { expect, openSite, test, type Site } from "./site";
+import { expect, openSite, ownSite, type Site } from "./site";
+
+const test = ownSite();
 
 /** A certificate for this machine alone, made for these tests; it certifies nothing. */
 const CERTIFICATE = {

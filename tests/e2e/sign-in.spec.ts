@@ -1,4 +1,6 @@
-import { expect, openMenu, test } from "./site";
+import { expect, openMenu, ownSite } from "./site";
+
+const test = ownSite();
 
 test("one signs in by one click in the demo, or by name and password; a wrong password says so and tells nothing", async ({
   browser,

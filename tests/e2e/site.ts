@@ -64,8 +64,12 @@ export async function openSite(
 /** A server starts within seconds; the machine may be busy. */
 export const SITE_TIMEOUT_MS = 120_000;
 
-/** Each worker has its own server, port and copy of the demo; one build serves them all. */
-export const test = base.extend<{ as: (name: string, timezoneId?: string) => Promise<Page> }, { site: Site }>({
+/**
+ * Each worker has its own server, port and copy of the demo; one build serves them all. A file makes a test of its own from it
+ * (`ownSite`, `moving`): Playwright gives each such its own worker, and the tests of a file run in their order, so that what a
+ * test finds on its site is the same in every run, whatever else runs and how fast.
+ */
+export const perWorker = base.extend<{ as: (name: string, timezoneId?: string) => Promise<Page> }, { site: Site }>({
   site: [
     async ({}, use, worker) => openSite(use, 4300 + worker.parallelIndex),
     { scope: "worker", timeout: SITE_TIMEOUT_MS },
@@ -90,9 +94,9 @@ export const test = base.extend<{ as: (name: string, timezoneId?: string) => Pro
   },
 });
 
-/** The same with a site that no other file uses: for what stops work, or needs that nobody stopped it. */
+/** A site that no other file uses. */
 export const ownSite = () =>
-  test.extend<object, { site: Site }>({
+  perWorker.extend<object, { site: Site }>({
     site: [
       async ({}, use, worker) => openSite(use, 4300 + worker.parallelIndex),
       { scope: "worker", timeout: SITE_TIMEOUT_MS },

@@ -1,4 +1,4 @@
-import { CHOSEN, expect, openSite, sign, signOn, SITE_TIMEOUT_MS, test as shared, type Site } from "./site";
+import { CHOSEN, expect, openSite, sign, signOn, SITE_TIMEOUT_MS, perWorker as shared, type Site } from "./site";
 import { walk } from "./walk";
 import { hazardsDecided } from "./work";
 

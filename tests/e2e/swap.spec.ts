@@ -1,4 +1,6 @@
-import { expect, post, test } from "./site";
+import { expect, ownSite, post } from "./site";
+
+const test = ownSite();
 
 test("a point under live work is swapped only with the proof that nobody loses a barrier", async ({ as, site }) => {
   // Two people are on at the tipper cylinder, behind V-2601 alone. The pump's isolator does not hold the oil tank.

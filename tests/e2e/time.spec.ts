@@ -1,5 +1,7 @@
 import type { Page } from "@playwright/test";
-import { expect, test } from "./site";
+import { expect, ownSite } from "./site";
+
+const test = ownSite();
 
 const answer = (page: Page, key: string) => page.locator(`[data-answer="${key}"]`);
 /** The duration that stands beside a link of the critical path, in minutes. */

@@ -1,6 +1,8 @@
 import { gzipSync } from "node:zlib";
 import type { Page, Response } from "@playwright/test";
-import { expect, test } from "./site";
+import { expect, ownSite } from "./site";
+
+const test = ownSite();
 
 /** What a phone on the plant fetches of a job before anything is opened. */
 const MOST_BYTES = 200_000;
