@@ -36,6 +36,7 @@ const CORE_ROOMS = [
   "permit/kinds",
   "permit/around",
   "hazard",
+  "minor",
   "permit/record",
   "permit/people",
   "permit/air",

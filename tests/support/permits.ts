@@ -107,6 +107,7 @@ export const DETAILS: Readonly<{ [K in PermitDetails["kind"]]: Extract<PermitDet
     compensation: "somebody at the sight glass",
     until_ms: 24 * HOUR,
   },
+  "minor isolation": { kind: "minor isolation" },
 };
 
 export function draftOf(details: PermitDetails, more: Partial<PermitLife> = {}): PermitLife {
@@ -156,6 +157,7 @@ export function wellFacts(more: Partial<PermitFacts> = {}): PermitFacts {
     exchangeMissing: () => null,
     notInducted: () => null,
     notAppointed: () => null,
+    minor: null,
     pointsToLock: [],
     crewFault: () => null,
     rolesOf: (id) => CREW[id] ?? [],

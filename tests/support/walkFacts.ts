@@ -14,6 +14,7 @@ export function walkFacts(rest: Partial<IsolationFacts> = {}): IsolationFacts {
     waitOf: () => ({ least_s: 0, because: null, isAssumed: false }),
     watches: () => null,
     planFell: false,
+    alone: null,
     nameOf: (id) => id,
     gear: (kind, number) =>
       kind === "lock"

@@ -1,7 +1,7 @@
 import { stepLabel } from "../procedure/steps";
 import type { Refusal } from "../refusal/refusal";
 import { accept, refuse, type Result } from "../refusal/result";
-import { siteLockFault } from "../gear/gear";
+import { personalLockFault, siteLockFault } from "../gear/gear";
 import {
   phaseState,
   samePlate,
@@ -30,12 +30,16 @@ export function doStep(life: IsolationLife, command: StepCommand, facts: Isolati
   const first = life.steps.filter((other) => step.after.includes(other.id) && !isDone(other));
   if (first.length > 0) return refuse({ code: "out of order", step: label, first: first.slice(0, 3).map(stepLabel) });
   if (step.stuck) return refuse({ code: "stuck", step: label, why: step.stuck.why, by: facts.nameOf(step.stuck.by) });
-  const who = personFault(life, step, command);
+  const who = personFault(life, step, command) ?? aloneFault(step, command, facts);
   if (who) return who;
   const lock = command.lock?.trim() ?? "";
   if (step.kind === "lock") {
     if (lock === "") return refuse({ code: "lock missing", step: label });
-    const fault = siteLockFault(facts.gear("lock", lock), lock, facts.nameOf);
+    // Alone it is their own lock that keeps the machine off: whose key nobody else has.
+    const fault =
+      step.alone === true
+        ? personalLockFault(facts.gear("lock", lock), command.by, lock, facts.nameOf)
+        : siteLockFault(facts.gear("lock", lock), lock, facts.nameOf);
     if (fault) return refuse(fault);
     const where = facts.lockHangs(lock);
     if (where !== undefined) return refuse({ code: "lock in use", lock, where });
@@ -70,7 +74,7 @@ export function proveAgain(life: IsolationLife, command: StepCommand, facts: Iso
   const step = life.steps.find(({ id }) => id === command.step);
   if (step?.kind !== "prove" || !step.done) return refuse({ code: "unknown", what: "proof", name: command.step });
   if (life.state !== "proven") return wrongState(life, "proven");
-  const who = personFault(life, step, command);
+  const who = personFault(life, step, command) ?? aloneFault(step, command, facts);
   if (who) return who;
   const judged = judgeReport(step, command, { person: command.by, at_ms: command.at_ms }, facts);
   if (!judged.ok) return orFailed(life, step, judged.refusal, command);
@@ -125,6 +129,13 @@ function personFault(life: IsolationLife, step: WalkStep, command: StepCommand) 
       (step.kind === "prove" || other.subject === step.subject),
   );
   return step.secondPerson && hungIt ? refuse({ code: "second person needed", step: label }) : null;
+}
+
+/** What one person does alone nobody does for them, until somebody has taken their lock off without them. */
+export function aloneFault(step: WalkStep, { by }: Pick<StepCommand, "by">, { alone, nameOf }: IsolationFacts) {
+  return step.alone === true && alone !== null && alone !== by
+    ? refuse({ code: "works alone", step: stepLabel(step), who: nameOf(alone) })
+    : null;
 }
 
 /** Nothing is lifted, opened or run while anybody is on, nor before somebody at the box has counted the locks there. */

@@ -114,6 +114,7 @@ export type IsolationCommand =
   | (By &
       Readonly<{
         type: "start return";
+        roles: readonly Role[];
         /** Where work is left to do: how it was made safe to be put back as it is. */
         leftSafe?: string;
       }>);
@@ -147,6 +148,8 @@ export type IsolationFacts = EvidenceFacts &
     watches: (person: PersonId) => string | null;
     /** On today's register its plan does not do what was approved. */
     planFell: boolean;
+    /** Who works alone under this minor isolation; null where it is none, or their lock was taken off without them. */
+    alone: PersonId | null;
     nameOf: (person: PersonId) => string;
   }>;
 

@@ -82,6 +82,7 @@ const quiet: IsolationFacts = {
   waitOf: () => ({ least_s: 0, because: null, isAssumed: false }),
   watches: () => null,
   planFell: false,
+  alone: null,
   nameOf: (id) => id,
   gear: (kind, number) => (kind === "lock" ? undefined : thing(number)),
   earthStands: () => undefined,
@@ -282,6 +283,7 @@ describe("the life of an isolation", () => {
     const steps = [...fresh.steps, step("r4", "start", "P-1", ["r3"])];
     const back = after(doIt("i1"), doIt("i2"), doIt("i3"), doIt("i4", { by: BEN }), {
       type: "start return",
+      roles: ["coordinator"],
       by: ANN,
       at_ms: 2,
     });
@@ -300,7 +302,7 @@ describe("the life of an isolation", () => {
   });
 
   test("nothing is lifted while anyone is on, a permit is open, or the count of locks differs", () => {
-    const start: IsolationCommand = { type: "start return", by: ANN, at_ms: 2 };
+    const start: IsolationCommand = { type: "start return", roles: ["coordinator"], by: ANN, at_ms: 2 };
     expect(codeOf(proven(), start, { ...quiet, peopleOn: ["Ben"] })).toBe("people on");
     expect(codeOf(proven(), start, { ...quiet, openPermits: ["P-1"] })).toBe("permits open");
     expect(codeOf(proven(), doIt("r2"))).toBe("wrong state");
@@ -313,7 +315,7 @@ describe("the life of an isolation", () => {
   });
 
   test("a job given up halfway returns only what was locked", () => {
-    const given = after(doIt("i1"), doIt("i2"), { type: "start return", by: ANN, at_ms: 2 });
+    const given = after(doIt("i1"), doIt("i2"), { type: "start return", roles: ["coordinator"], by: ANN, at_ms: 2 });
     expect(given.steps.find(({ id }) => id === "r3")?.done).toMatchObject({ skipped: true });
     expect(lockedPoints(given).map(({ subject }) => subject)).toEqual(["V-1"]);
   });
@@ -344,7 +346,10 @@ describe("the life of an isolation", () => {
           })
           .map((pick): IsolationCommand => ({ ...pick, at_ms: 2, words: "a lead left on" })),
       },
-      { weight: 1, arbitrary: fc.constant<IsolationCommand>({ type: "start return", by: ANN, at_ms: 3 }) },
+      {
+        weight: 1,
+        arbitrary: fc.constant<IsolationCommand>({ type: "start return", roles: ["coordinator"], by: ANN, at_ms: 3 }),
+      },
     );
     fc.assert(
       fc.property(

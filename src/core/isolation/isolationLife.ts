@@ -46,6 +46,8 @@ export function decideIsolation(
   asked: IsolationCommand,
   facts: IsolationFacts,
 ): Result<IsolationLife> {
+  const short = shortRouteFault(life, asked, facts);
+  if (short) return short;
   const timed = afterItsCause(life, asked, facts);
   if (!timed.ok) return timed;
   const command = timed.value;
@@ -76,6 +78,38 @@ export function decideIsolation(
       return startTest(life, command, facts);
     case "start return":
       return startReturn(life, command, facts);
+  }
+}
+
+/**
+ * A minor isolation is not planned anew, lifted for a test or taken back by others: what is more than one lock is given up and
+ * planned in full. Restoring is begun by the one who works alone under it; of any other isolation by a coordinator.
+ */
+function shortRouteFault(life: IsolationLife, command: IsolationCommand, facts: IsolationFacts) {
+  const isMinor = life.steps.some(({ alone }) => alone === true);
+  switch (command.type) {
+    case "re-plan":
+    case "start test":
+      return isMinor ? refuse({ code: "short route", what: life.number, isMinor }) : null;
+    case "begin step":
+    case "can":
+    case "cannot":
+      return isMinor && facts.alone !== null && facts.alone !== command.by
+        ? refuse({ code: "works alone", step: command.step, who: facts.nameOf(facts.alone) })
+        : null;
+    case "start return":
+      if (command.roles.includes("coordinator") || (isMinor && facts.alone === command.by)) return null;
+      return refuse({
+        code: "not yours to do",
+        act: "start restoring",
+        needs: ["coordinator", ...(isMinor ? ["who works alone under it"] : [])],
+      });
+    case "do step":
+    case "prove again":
+    case "stop step":
+    case "find cause":
+    case "entered in error":
+      return null;
   }
 }
 

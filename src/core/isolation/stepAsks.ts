@@ -79,6 +79,8 @@ export function asksOf(step: PlannedStep): Asks {
     case "remove earth":
       return { ...asks, earths: "remove" };
     case "unlock":
+      // Alone there is no box on which the locks of others hang.
+      return { ...asks, locksCounted: step.alone !== true };
     case "open box":
       return { ...asks, locksCounted: true };
     case "count people":

@@ -45,6 +45,9 @@ export function decideSwap(life: IsolationLife, command: SwapCommand, facts: Swa
   if (life.state !== "isolating" && life.state !== "proven") {
     return refuse({ code: "wrong state", what: `Isolation ${life.number}`, state: life.state, needs: "standing" });
   }
+  if (life.steps.some(({ alone }) => alone === true)) {
+    return refuse({ code: "short route", what: life.number, isMinor: true });
+  }
   const own = facts.live.filter(({ isolation }) => isolation === life.number);
   if (!own.some(({ holds }) => holds.includes(from))) {
     return refuse({ code: "unknown", what: "lock of this isolation on", name: from });

@@ -34,6 +34,8 @@ const FACTS: JobFacts = {
   plan: () => planned(),
   accepted: [],
   clashes: () => [],
+  minorFaults: () => [],
+  wasMinor: false,
   standing: null,
   isKnown: (person) => person !== id("nobody"),
   nameOf: (person) => person,
@@ -47,6 +49,7 @@ const code = (command: JobCommand, facts: Partial<JobFacts> = {}, job = JOB) => 
   return decided.ok ? decided.value.state : decided.refusal.code;
 };
 const approve = { type: "approve", shownOn: 3 } as const;
+const CLOSE: JobCommand = { type: "close", by: id("cora"), roles: ["coordinator"] };
 const standing = { isolation: "S-1", stuck: false };
 
 describe("the life of a job", () => {
@@ -58,7 +61,7 @@ describe("the life of a job", () => {
     expect(code({ type: "accept deviation", by: id("ana"), ways: [], measures: [], outside: null }, {}, closed)).toBe(
       "wrong state",
     );
-    expect(code({ type: "close" }, {}, closed)).toBe("already done");
+    expect(code(CLOSE, {}, closed)).toBe("already done");
   });
   test("a plan is approved as it was shown, once, holding what is asked or accepted, and against nobody's need", () => {
     expect(code(approve)).toBe("open");
@@ -114,10 +117,10 @@ describe("the life of a job", () => {
     expect(decided.ok && decided.value.crew).toEqual(["wim"]);
   });
   test("it closes when its permits are over, its isolations restored and nothing is left in", () => {
-    expect(code({ type: "close" })).toBe("closed");
-    expect(code({ type: "close" }, { openPermits: ["P-1"] })).toBe("permits open");
-    expect(code({ type: "close" }, { openIsolations: ["S-1"] })).toBe("isolations open");
-    expect(code({ type: "close" }, { left: ["lock L-1 on V-1"] })).toBe("still in place");
+    expect(code(CLOSE)).toBe("closed");
+    expect(code(CLOSE, { openPermits: ["P-1"] })).toBe("permits open");
+    expect(code(CLOSE, { openIsolations: ["S-1"] })).toBe("isolations open");
+    expect(code(CLOSE, { left: ["lock L-1 on V-1"] })).toBe("still in place");
   });
 });
 

@@ -1,6 +1,7 @@
 import type { NotAppointed } from "../refusal/notAppointed";
 import type { Clash } from "../guard/clashes";
-import type { PersonId } from "../people/roles";
+import type { PersonId, Role } from "../people/roles";
+import type { MinorFault } from "../refusal/minorFault";
 import { fitting, shortfallsNotAccepted, wayOf, type Accepted } from "../plan/deviations";
 import type { Plan } from "../plan/plan";
 import type { Read } from "../plant/problem";
@@ -28,7 +29,7 @@ export type JobLife = Readonly<{
 
 export type JobCommand =
   /** The plan that was shown, on the register of that revision. */
-  | Readonly<{ type: "approve"; shownOn: number }>
+  | Readonly<{ type: "approve"; shownOn: number; route?: "short" }>
   /** The planner's own wishes for it. */
   | Readonly<{ type: "adjust" }>
   /** Planned without the procedure by which it was asked for. */
@@ -47,7 +48,7 @@ export type JobCommand =
   /** What is asked is written anew; `replanned` where its plan would be another: other places, or how people meet them. */
   | Readonly<{ type: "change"; holder: PersonId; replanned: boolean }>
   | Readonly<{ type: "withdraw" }>
-  | Readonly<{ type: "close" }>;
+  | Readonly<{ type: "close"; by: PersonId; roles: readonly Role[] }>;
 
 /** That the appointment of who accepts does not cover the area of the job, or this hour. */
 type Outside = NotAppointed | null;
@@ -59,6 +60,10 @@ export type JobFacts = Readonly<{
   accepted: readonly Accepted[];
   /** Where this plan stops what another live job needs passing, or needs passing what another stops. */
   clashes: (plan: Plan) => readonly Clash[];
+  /** Why its plan is no minor isolation; asked where it is to be approved by the short route. */
+  minorFaults: (plan: Plan) => readonly MinorFault[];
+  /** It was done by the short route: who worked alone closes it. */
+  wasMinor: boolean;
   /** Its isolation that is not restored, and whether one of its steps is stuck. */
   standing: Readonly<{ isolation: string; stuck: boolean }> | null;
   isKnown: (person: PersonId) => boolean;
@@ -89,7 +94,9 @@ export function decideJob(job: JobLife, command: JobCommand, facts: JobFacts): R
       const made = facts.plan();
       if (!made.ok) return refuse({ code: "unknown", what: "place", name: made.problems[0]?.tag ?? "" });
       const fault = planFault(made.value, facts);
-      return fault ? refuse(fault) : accept(job);
+      if (fault) return refuse(fault);
+      const against = command.route === "short" ? facts.minorFaults(made.value) : [];
+      return against.length > 0 ? refuse({ code: "not minor", job: job.number, faults: against }) : accept(job);
     }
     case "adjust": {
       const no = notPlanned(facts, false);
@@ -129,6 +136,7 @@ export function decideJob(job: JobLife, command: JobCommand, facts: JobFacts): R
       const crew = [...new Set(command.crew)];
       const strange = crew.find((id) => !facts.isKnown(id));
       if (strange !== undefined) return refuse({ code: "unknown", what: "person", name: strange });
+      if (isAlone(facts) && crew.some((id) => id !== job.holder)) return shortRoute(job);
       const gone = facts.peopleOn.filter((id) => !crew.includes(id) && id !== job.holder);
       if (gone.length > 0) return refuse({ code: "people on", people: gone.map(facts.nameOf) });
       return accept({ ...job, crew });
@@ -137,6 +145,7 @@ export function decideJob(job: JobLife, command: JobCommand, facts: JobFacts): R
       if (!facts.isKnown(command.holder)) return refuse({ code: "unknown", what: "person", name: command.holder });
       const no = command.replanned ? notPlanned(facts, false) : null;
       if (no) return no;
+      if (isAlone(facts) && command.holder !== job.holder) return shortRoute(job);
       return command.holder !== job.holder && facts.peopleOn.includes(job.holder)
         ? refuse({ code: "people on", people: [facts.nameOf(job.holder)] })
         : accept({ ...job, holder: command.holder });
@@ -146,12 +155,19 @@ export function decideJob(job: JobLife, command: JobCommand, facts: JobFacts): R
       if (facts.openIsolations.length > 0) return refuse({ code: "isolations open", isolations: facts.openIsolations });
       return accept({ ...job, state: "withdrawn" });
     case "close":
+      if (!command.roles.includes("coordinator") && !(facts.wasMinor && command.by === job.holder)) {
+        return refuse({ code: "not yours to do", act: "close a job", needs: ["coordinator"] });
+      }
       if (facts.openPermits.length > 0) return refuse({ code: "permits open", permits: facts.openPermits });
       if (facts.openIsolations.length > 0) return refuse({ code: "isolations open", isolations: facts.openIsolations });
       if (facts.left.length > 0) return refuse({ code: "still in place", things: facts.left });
       return accept({ ...job, state: "closed" });
   }
 }
+
+/** One person works alone under what stands for it. */
+const isAlone = ({ standing, wasMinor }: JobFacts) => standing !== null && wasMinor;
+const shortRoute = ({ number }: JobLife) => refuse({ code: "short route", what: number, isMinor: true });
 
 /** A plan is changed only while nothing stands on it, but for what is planned anew because a step is stuck. */
 function notPlanned({ standing }: JobFacts, orStuck: boolean) {

@@ -5,6 +5,7 @@ import type { NotHeld } from "../refusal/notHeld";
 import { stepLabel } from "../procedure/steps";
 import { isRunOut } from "../permit/life/permitLife";
 import { peopleOn, type PermitLife } from "../permit/record/permitTypes";
+import { kindRule } from "../permit/kinds/kinds";
 import { leftToDo } from "../permit/record/leftToDo";
 import { lastOf, signedBy } from "../permit/record/permitLog";
 import type { Role } from "../people/roles";
@@ -107,7 +108,22 @@ export function nextAct(
       ? act("return", "Start restoring, or write a permit for the next shift", ["coordinator"])
       : act("permits", "Write the permit", ["holder", "coordinator", "issuer"]);
   }
-  return act("permits", ...permitAct(permit));
+  return kindRule(permit.details.kind).alone ? act(...aloneAct(permit)) : act("permits", ...permitAct(permit));
+}
+
+/** By the short route: what its one person does next. */
+function aloneAct({ number, state }: PermitLife): [Stage, string, readonly Role[], boolean] {
+  const who: readonly Role[] = ["isolator"];
+  switch (state) {
+    case "draft":
+      return ["permits", `Check permit ${number}`, ["coordinator", "issuer"], false];
+    case "live":
+      return ["return", "At work alone: clear, then take the lock off", who, false];
+    case "suspended":
+      return ["permits", `Permit ${number} is stopped: look, then let it go on or end it`, ["issuer", ...who], true];
+    default:
+      return ["walk", `Begin minor isolation ${number}`, who, false];
+  }
 }
 
 function isAtWork(state: PermitLife["state"]): boolean {

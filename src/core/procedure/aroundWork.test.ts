@@ -50,6 +50,40 @@ describe("barriers and signs", () => {
       .line("power", "NET", "Q", "M");
     expect(kinds(stepsAt(motor, { place: "M", how: ["open"] }))).not.toContain("bar off");
   });
+  test("are not asked round a machine for a weight that hangs elsewhere and could only feed back over a shared bus", () => {
+    const machine = (tag: string, of: SmallPlant) =>
+      of
+        .device(`Q-${tag}`, "power")
+        .item(`M-${tag}`, "motor", { voltage_V: 400 })
+        .line("power", "BUS", `Q-${tag}`, `M-${tag}`);
+    const site = new SmallPlant()
+      .source("NET", "power")
+      .item("BUS", "busbar", { voltage_V: 400 })
+      .line("power", "NET", "BUS");
+    const hoist = machine("1", machine("2", site)).item("HO", "hoist", {
+      source: [{ carrier: "gravity", feeding: false, stored: { form: "raised mass", mass_kg: 300, height_m: 2 } }],
+    });
+    const both = hoist.line("shaft", "M-1", "HO").line("gravity", "HO", "HO-HOOK").item("HO-HOOK", "hook");
+    expect(kinds(stepsAt(both, { place: "M-2", how: ["touch"] }))).not.toContain("bar off");
+    expect(kinds(stepsAt(both, { place: "HO", how: ["touch"] }))).toContain("bar off");
+  });
+  test("are not asked round a motor that is opened for what flows to a pump elsewhere", () => {
+    const pumps = new SmallPlant()
+      .source("NET", "power")
+      .item("BUS", "busbar", { voltage_V: 400 })
+      .line("power", "NET", "BUS")
+      .source("H", "fluid", ACID)
+      .item("P", "pump")
+      .item("M-1", "motor", { voltage_V: 400 })
+      .item("M-2", "motor", { voltage_V: 400 })
+      .device("Q-1", "power")
+      .device("Q-2", "power")
+      .line("fluid", "H", "P")
+      .line("shaft", "M-1", "P")
+      .line("power", "BUS", "Q-1", "M-1")
+      .line("power", "BUS", "Q-2", "M-2");
+    expect(kinds(stepsAt(pumps, { place: "M-2", how: ["open"] }))).not.toContain("bar off");
+  });
   test("stand where a weight hangs that may come down, and at high voltage", () => {
     const hung = line(HARMLESS).item("HO", "hoist", {
       source: [{ carrier: "gravity", feeding: false, stored: { form: "raised mass", mass_kg: 300, height_m: 2 } }],

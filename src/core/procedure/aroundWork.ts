@@ -5,6 +5,9 @@ import { isHarmful } from "../requirement/requiredGrade";
 import { isVessel } from "../plant/kinds";
 import { itemTagOf, type StepList } from "./steps";
 
+/** What is so unlikely to arrive that no hazard is made of it, see tiers. */
+const FAR = 3;
+
 /**
  * Faces round which a barrier with signs stands before anything is let out, opened or earthed: where harmful contents can come
  * out of what is opened, where a weight hangs that may come down, and at high voltage. Common practice, no source.
@@ -22,12 +25,15 @@ export function facesToBarOff(
   );
   const harms = (source: string) => isHarmful(profile, item(itemTagOf(graph, source)).contents);
   const comesOut = (face: string) => {
-    const flows = plan.routes.filter((route) => route.face === face && familyOf(route.carrier) === "flow");
+    // What only turns it or feeds it by way of other machines does not come out of it.
+    const flows = plan.routes.filter((route) => route.face === face && familyOf(route.arrives) === "flow");
     // What nothing flows to and holds nothing, a motor say, is opened and nothing comes out.
     const mayHold = flows.length > 0 || isVessel(item(itemTagOf(graph, face)).kind);
     return opened.has(face) && ((mayHold && harms(face)) || flows.some(({ source }) => harms(source)));
   };
-  const hangs = (face: string) => plan.stored.some((row) => row.face === face && row.carrier === "gravity");
+  // A crane across the site that may feed back over a shared bus hangs over nobody here.
+  const hangs = (face: string) =>
+    plan.stored.some((row) => row.face === face && row.carrier === "gravity" && row.tier < FAR);
   const all = [...new Set(faces.map(({ place }) => place))];
   return all.filter((face) => comesOut(face) || hangs(face) || earthed.includes(face));
 }

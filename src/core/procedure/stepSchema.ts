@@ -22,4 +22,5 @@ export const plannedStepSchema: z.ZodType<PlannedStep> = z.object({
   ways: z.array(z.string()).optional(),
   entrances: z.array(z.string()).optional(),
   opening_m: z.number().optional(),
+  alone: z.literal(true).optional(),
 });

@@ -82,6 +82,8 @@ export type PlannedStep = Readonly<{
   entrances?: readonly string[];
   /** Proving no pressure where a door or cover is opened: how wide it is inside its gasket. */
   opening_m?: number;
+  /** Of a minor isolation: done by the one person who works under it alone, and by nobody else. */
+  alone?: true;
 }>;
 
 /** What a step is called where there is no room for its words. No two open steps of an isolation share it. */

@@ -140,7 +140,11 @@ describe("a temporary de-isolation", () => {
       life = walk(started.value);
     }
     expect(new Set(life.steps.map(({ id }) => id)).size).toBe(life.steps.length);
-    const back = decideIsolation(life, { type: "start return", by: ANN, at_ms: 4 }, walkFacts());
+    const back = decideIsolation(
+      life,
+      { type: "start return", roles: ["coordinator"], by: ANN, at_ms: 4 },
+      walkFacts(),
+    );
     if (!back.ok) throw new Error(back.refusal.code);
     const over = walk(back.value);
     expect(over.state).toBe("restored");
@@ -182,7 +186,11 @@ describe("planning again in the middle of a walk", () => {
     for (const tag of held) expect(lockedPoints(life).map(({ subject }) => subject)).toContain(tag);
     const over = walk(life);
     expect(over.state).toBe("proven");
-    const back = decideIsolation(over, { type: "start return", by: ANN, at_ms: 9 }, walkFacts());
+    const back = decideIsolation(
+      over,
+      { type: "start return", roles: ["coordinator"], by: ANN, at_ms: 9 },
+      walkFacts(),
+    );
     if (!back.ok) throw new Error(back.refusal.code);
     const restored = walk(back.value);
     expect(restored.state).toBe("restored");

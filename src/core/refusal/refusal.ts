@@ -1,4 +1,5 @@
 import type { NotAppointed } from "./notAppointed";
+import type { MinorFault } from "./minorFault";
 import type { NotHeld } from "./notHeld";
 import type { SwapFault } from "./swapFault";
 
@@ -41,6 +42,10 @@ export type Refusal =
   | { code: "isolation not proven"; isolation: string; open: number }
   | { code: "not held"; why: Exclude<NotHeld, { code: "not proven" }> }
   | { code: "no isolation" }
+  /** Of what is done alone: another act is asked of it; of what is not: it may not be begun alone. */
+  | { code: "short route"; what: string; isMinor: boolean }
+  | { code: "not minor"; job: string; faults: readonly MinorFault[] }
+  | { code: "works alone"; step: string; who: string }
   | { code: "issuing to oneself" }
   | { code: "authorised apart"; permit: string; why: string }
   | { code: "own procedure"; procedure: string }

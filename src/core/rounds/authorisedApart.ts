@@ -32,6 +32,7 @@ function isHeavy(details: PermitDetails): boolean {
     case "line break":
     case "pressure test":
     case "safeguard bypass":
+    case "minor isolation":
       return true;
   }
 }

@@ -13,7 +13,8 @@ export type RoundKind =
   | "off and handed back"
   | "inspected and closed"
   | "restoring begun"
-  | "handed over and closed";
+  | "handed over and closed"
+  | "alone, off and closed";
 
 type Part = Readonly<{ type: string; times: "once" | "perhaps" | "any" | "some" }>;
 
@@ -84,6 +85,11 @@ export const ROUNDS: Readonly<Record<RoundKind, RoundRule>> = {
     parts: [once("step.do"), perhaps("job.close")],
     same: null,
     words: "the plant handed over, and the job closed",
+  },
+  "alone, off and closed": {
+    parts: [once("permit.end-alone"), once("return.start"), some("step.do"), perhaps("job.close")],
+    same: null,
+    words: "a minor isolation ended: clear, told, the own lock off, and the job closed",
   },
 };
 

@@ -198,6 +198,7 @@ function reachOf(details: PermitDetails): Pick<WorkZone, "what" | "reach_m"> | n
     case "line break":
     case "electrical work":
     case "safeguard bypass":
+    case "minor isolation":
       return null;
   }
 }

@@ -3,7 +3,7 @@ import { z } from "zod";
 import { decideRemoval, removalState, type RemovalCommand } from "../../core/removal/forcedRemoval";
 import type { PersonId, Role } from "../../core/people/roles";
 import { decidePermit } from "../../core/permit/life/permitLife";
-import { peopleOn } from "../../core/permit/record/permitTypes";
+import { peopleOn, type PermitFacts } from "../../core/permit/record/permitTypes";
 import { permits } from "../db/schema";
 import { namesOf } from "../people/signIn";
 import { permitFacts } from "../permit/permitFacts";
@@ -30,7 +30,9 @@ export const openRemoval = defineAct({
     const stored = loadPermit(tx, input.permit);
     const subject = input.permit;
     if (stored === null) return { ok: false, subject, refusal: { code: "unknown", what: "permit", name: subject } };
-    const hung = peopleOn(stored.life).find((signOn) => signOn.person === input.owner);
+    const hung =
+      peopleOn(stored.life).find((signOn) => signOn.person === input.owner) ??
+      hungAlone(permitFacts(tx, stored, now_ms), input.owner);
     if (hung === undefined) {
       return { ok: false, subject, refusal: { code: "unknown", what: "lock of that person on permit", name: subject } };
     }
@@ -90,6 +92,11 @@ export const cutLock = step("removal.cut", "cut", "cut a lock", ["coordinator", 
 export const callOffRemoval = step("removal.call-off", "call off", "call a removal off", ON_SITE);
 export const readRemoval = step(READ_REMOVAL, "read", "sign that you have read it", []);
 
+/** The lock of a minor isolation hangs on its point, not on a box: whose it is, is on or not. */
+function hungAlone({ minor }: PermitFacts, owner: string) {
+  return minor?.lock?.by === owner ? { person: minor.lock.by, lock: minor.lock.number } : undefined;
+}
+
 /** Load, decide, save; a cut takes the lock off its permit in the same transaction. */
 function change(
   { tx, person, now_ms }: ActContext,
@@ -109,11 +116,13 @@ function change(
   if (permit === null) return unknown;
   const subject = permit.row.number;
   const { owner, lock } = stored.removal;
-  const isOn = peopleOn(permit.life).some((signOn) => signOn.person === owner && signOn.lock === lock);
+  const isSignedOn = peopleOn(permit.life).some((signOn) => signOn.person === owner && signOn.lock === lock);
+  const isOn = isSignedOn || hungAlone(permitFacts(tx, permit, now_ms), owner)?.lock === lock;
   const command = { type, by: person.id, roles: person.roles, at_ms: now_ms, words: said };
   const decided = decideRemoval(stored.removal, command, { isOn, nameOf: (one: PersonId) => namesOf(tx)(one) });
   if (!decided.ok) return { ok: false, subject, refusal: decided.refusal };
-  if (type === "cut") {
+  // Who works alone left it on the point before they were on, or after they were off.
+  if (type === "cut" && isSignedOn) {
     const cut = { type: "lock cut", of: owner, by: person.id, roles: person.roles, at_ms: now_ms } as const;
     const off = decidePermit(permit.life, cut, permitFacts(tx, permit, now_ms));
     if (!off.ok) return { ok: false, subject, refusal: off.refusal };

@@ -1,3 +1,4 @@
+import { sql } from "drizzle-orm";
 import { PERMIT_KINDS } from "../../core/permit/kinds/kinds";
 import { PERMIT_STATES } from "../../core/permit/record/permitTypes";
 import { index, integer, primaryKey, sqliteTable, text, uniqueIndex } from "drizzle-orm/sqlite-core";
@@ -238,7 +239,13 @@ export const steps = sqliteTable(
     /** Proofs that failed at it; they stay. Null where none did. */
     failures: json("failures_json", failuresSchema),
   },
-  (table) => [uniqueIndex("steps_id").on(table.isolationId, table.stepId)],
+  (table) => [
+    uniqueIndex("steps_id").on(table.isolationId, table.stepId),
+    // Few fail: what once failed at a place is found without reading every step there ever was.
+    index("steps_failed")
+      .on(table.isolationId)
+      .where(sql`failures_json IS NOT NULL`),
+  ],
 );
 
 export const permits = sqliteTable(

@@ -181,7 +181,8 @@ export const enteredInError = defineAct({
 export const startReturn = defineAct({
   type: "return.start",
   words: "start restoring",
-  roles: ["coordinator"],
+  // Who works alone under a minor isolation begins it themselves; the decision says whose it is.
+  roles: ["coordinator", "isolator"],
   pin: true,
   input: z.object({
     isolation: z.string(),

@@ -26,6 +26,7 @@ import { grouped } from "../runtime/grouped";
 import { namesOf } from "../people/signIn";
 import { standingNames } from "../box/boxStore";
 import { earthsOf, earthStands, enterLock, gearLookUp } from "../gear/gearStore";
+import { worksAlone } from "./minorStore";
 import { waitOf } from "./stepWaits";
 import { watchesNow } from "./watching";
 import { asNow, revisionToday } from "./verdictStore";
@@ -231,7 +232,11 @@ export function saveStepTimes(tx: Tx, isolationId: string, step: WalkStep): void
 /** A lock hung or lifted, an earth on or off. */
 function recordHolds(tx: Tx, isolationId: string, step: WalkStep): void {
   const { by, at_ms, lock, evidence } = step.done!;
-  if (step.kind === "lock" && lock !== null) hangLock(tx, { isolationId, tag: step.subject, lock, by, at_ms });
+  if (step.kind === "lock" && lock !== null) {
+    // Their own, where they work alone.
+    if (step.alone === true) enterLock(tx, lock, by);
+    hangLock(tx, { isolationId, tag: step.subject, lock, by, at_ms });
+  }
   if (step.kind === "unlock") {
     // Every lock of this isolation there, a second one that came by a conflict among them.
     tx.update(holds)
@@ -349,6 +354,7 @@ export function isolationFacts(tx: Tx, row: StoredIsolation["row"]): IsolationFa
     waitOf: waitOf(tx, row),
     watches: (person) => watchesNow(tx, person),
     planFell: planFault(asNow(row, 0, revisionToday(tx)))?.code === "plan fell",
+    alone: worksAlone(tx, isolationId),
     nameOf: namesOf(tx),
     gear: gearLookUp(tx),
     earthStands: earthStands(tx),

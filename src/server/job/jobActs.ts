@@ -1,6 +1,7 @@
 import { randomUUID } from "node:crypto";
 import { count, eq } from "drizzle-orm";
 import { z } from "zod";
+import { minorSteps } from "../../core/minor/minorSteps";
 import { stepsOf } from "../../core/procedure/sequence";
 import { HOWS, jobSchema, OBJECTIVES, PROFILE_IDS, SCHOOLS, type Job, type JobInput } from "../../core/request/jobFile";
 import { CARRIERS } from "../../core/plant/carriers";
@@ -39,6 +40,8 @@ export const line = (words: string, most: number) =>
     .min(1, `${words} is missing`)
     .max(most, `${words} is longer than ${most} characters`);
 export const time_ms = (words: string) => momentOf(`${words} is not a date and time`);
+
+const yes = z.union([z.boolean(), z.literal("on").transform(() => true)]).default(false);
 
 /** What a job asks for. */
 export const askFields = {
@@ -169,14 +172,28 @@ export const approveIsolation = defineAct({
   words: "approve an isolation",
   roles: ["coordinator"],
   pin: true,
-  input: z.object({
-    job: z.string(),
-    objective: z.enum(OBJECTIVES).default("effort"),
-    school: z.enum(SCHOOLS),
-    plantRevision: z.number().int(),
-    /** What today's plan has otherwise than the procedure by which the job was asked for was read. */
-    readDifferences: z.union([z.boolean(), z.literal("on").transform(() => true)]).default(false),
-  }),
+  input: z
+    .object({
+      job: z.string(),
+      objective: z.enum(OBJECTIVES).default("effort"),
+      school: z.enum(SCHOOLS),
+      plantRevision: z.number().int(),
+      /** What today's plan has otherwise than the procedure by which the job was asked for was read. */
+      readDifferences: z.union([z.boolean(), z.literal("on").transform(() => true)]).default(false),
+      /** By the short route one person isolates, works and restores alone. */
+      route: z.enum(["full", "short"], "must be full or short").default("full"),
+      /** What no register knows, and whoever approves the short route answers for. */
+      noOthersAtRisk: yes,
+      noAccidents: yes,
+    })
+    .refine(({ route, noOthersAtRisk }) => route === "full" || noOthersAtRisk, {
+      path: ["noOthersAtRisk"],
+      error: "say that nobody else is put at risk by it, or approve it in full",
+    })
+    .refine(({ route, noAccidents }) => route === "full" || noAccidents, {
+      path: ["noAccidents"],
+      error: "say that it never started or stayed live against expectation, or approve it in full",
+    }),
   prepare: async (db, input): Promise<Approved | null> => {
     const row = db.select().from(jobs).where(eq(jobs.number, input.job)).get();
     const plant = currentPlant(db);
@@ -205,10 +222,11 @@ export const approveIsolation = defineAct({
       const fault = by && approvalFault(by.version.life.number, by.differences, input.readDifferences);
       if (fault) return { ok: false, subject, refusal: fault };
     }
-    const facts = jobFacts(tx, row, plant.revision, () =>
-      stillPlanned(tx, prepared?.planned ?? null, plant.revision, job),
-    );
-    const decided = decideJob(jobLifeOf(row), { type: "approve", shownOn: input.plantRevision }, facts);
+    const stillThe = () => stillPlanned(tx, prepared?.planned ?? null, plant.revision, job);
+    const facts = jobFacts(tx, row, plant.revision, stillThe, now_ms);
+    const shown = { type: "approve", shownOn: input.plantRevision } as const;
+    const isShort = input.route === "short";
+    const decided = decideJob(jobLifeOf(row), isShort ? { ...shown, route: "short" } : shown, facts);
     if (!decided.ok) return { ok: false, subject, refusal: decided.refusal };
     const made = facts.plan();
     if (!made.ok) throw new Error(`job ${subject} was approved without a plan`);
@@ -229,7 +247,8 @@ export const approveIsolation = defineAct({
       })
       .run();
     tx.insert(jobIsolations).values({ jobId: row.id, isolationId }).run();
-    stepsOf(made.value, plant.graph, job.faces, standInsFor(tx, row.id, made.value)).forEach((step, position) => {
+    const steps = stepsOf(made.value, plant.graph, job.faces, standInsFor(tx, row.id, made.value));
+    (isShort ? minorSteps(steps) : steps).forEach((step, position) => {
       tx.insert(stepsTable).values({ isolationId, stepId: step.id, position, step }).run();
     });
     const boxId = randomUUID();
@@ -296,15 +315,16 @@ export const changeCrew = defineAct({
 export const closeJob = defineAct({
   type: "job.close",
   words: "close a job",
-  roles: ["coordinator"],
+  // Who worked alone by the short route closes it themselves; the decision says whose it is.
+  roles: ["coordinator", "isolator"],
   pin: true,
   input: z.object({ job: z.string() }),
-  run: ({ tx }, input) => {
+  run: ({ tx, person }, input) => {
     const row = tx.select().from(jobs).where(eq(jobs.number, input.job)).get();
     if (row === undefined)
       return { ok: false, subject: input.job, refusal: { code: "unknown", what: "job", name: input.job } };
     const subject = row.number;
-    const decided = decideJob(jobLifeOf(row), { type: "close" }, jobFacts(tx, row));
+    const decided = decideJob(jobLifeOf(row), { type: "close", by: person.id, roles: person.roles }, jobFacts(tx, row));
     if (!decided.ok) return { ok: false, subject, refusal: decided.refusal };
     tx.update(jobs).set({ state: decided.value.state }).where(eq(jobs.id, row.id)).run();
     return { ok: true, subject, answer: { job: subject } };

@@ -8,11 +8,13 @@ import type { Tx } from "../db/database";
 import { earthsOn, holds, isolations, items, jobIsolations, jobs, people, permits } from "../db/schema";
 import { loadIsolation } from "../isolation/isolationStore";
 import { liveJobs } from "../isolation/liveJobs";
+import { wasMinor } from "../isolation/minorStore";
 import { namesOf } from "../people/signIn";
 import { lazily } from "../runtime/lazily";
 import { plantAt } from "../plant/plantStore";
 import { clashesHere } from "./clashesHere";
 import { acceptedFor } from "./deviationStore";
+import { minorFaultsOf } from "./minorRoute";
 
 type Row = typeof jobs.$inferSelect;
 
@@ -31,13 +33,21 @@ const noPlan = (): Read<Plan> => {
 };
 
 /** What the core is told of a job, each fact measured when it is first asked for. */
-export function jobFacts(tx: Tx, row: Row, revision = 0, plan: () => Read<Plan> = noPlan): JobFacts {
+export function jobFacts(
+  tx: Tx,
+  row: Row,
+  revision = 0,
+  plan: () => Read<Plan> = noPlan,
+  now_ms: number = NaN,
+): JobFacts {
   return lazily<JobFacts>({
     revision: () => revision,
     plan: () => plan,
     accepted: () => acceptedFor(tx, row.id),
     clashes: () => (made) =>
       clashesHere(tx, { number: row.number, mustPass: row.job.mustPass }, made, plantAt(tx, revision).graph),
+    minorFaults: () => (made) => minorFaultsOf(tx, row, made, plantAt(tx, revision), now_ms),
+    wasMinor: () => wasMinor(tx, row.id),
     standing: () => standingOf(tx, row.id),
     isKnown: () => (id) => tx.select({ id: people.id }).from(people).where(eq(people.id, id)).get() !== undefined,
     nameOf: () => namesOf(tx),

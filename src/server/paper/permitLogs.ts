@@ -16,6 +16,8 @@ export function detailPairs(permit: PermitView): Content[] {
   switch (details.kind) {
     case "general":
       return [];
+    case "minor isolation":
+      return [pair("Short route", "one person, one lock, begun and ended alone within a shift")];
     case "hot work":
       return [
         pair("Hot work", `${details.works.join(", ")}; ${details.inEquipment ? "in or on equipment" : "in the open"}`),

@@ -11,6 +11,7 @@ import { kindRule } from "../../core/permit/kinds/kinds";
 import { ENGINE_VERSION } from "../../core/version";
 import { isolations, jobIsolations, jobs, people, permitIsolations, permits } from "../db/schema";
 import { loadPermit } from "./permitStore";
+import { isMinorIsolation } from "../isolation/minorStore";
 import { currentPlant } from "../plant/plantStore";
 import type { Tx } from "../db/database";
 import { defineAct, type ActContext, type ActOutcome } from "../act/act";
@@ -62,7 +63,11 @@ export const changeDraft = defineAct({
     }
     const { row, life } = stored;
     const holder = draft.holder || row.holderId;
-    const fault = draftFault(tx, { ...draft, holder });
+    const alone = kindRule(life.details.kind).alone;
+    const fault: Refusal | null =
+      alone && holder !== row.holderId
+        ? { code: "short route", what: permit, isMinor: true }
+        : draftFault(tx, { ...draft, holder });
     if (fault) return { ok: false, subject: permit, refusal: fault };
     const { words, hazards, precautions, details, validFrom_ms, validTo_ms } = draft;
     const now = { words, hazards, precautions, holder, details, from: validFrom_ms, until: validTo_ms };
@@ -122,6 +127,8 @@ function draftFault(
   }
   const lead = tx.select().from(people).where(eq(people.id, holder)).get();
   if (lead === undefined) return { code: "unknown", what: "person", name: holder };
+  // Who works alone leads nobody; that they may is asked when the plan is approved.
+  if (kindRule(details.kind).alone) return null;
   return lead.roles.includes("holder") ? null : { code: "not a lead", who: lead.name };
 }
 
@@ -186,6 +193,11 @@ function write({ tx, person, now_ms }: ActContext, input: Draft): ActOutcome {
   if (fault) return { ok: false, subject, refusal: fault };
   const standing = standingOf(tx, job.id);
   const [first] = standing;
+  const isMinor = standing.some(({ id }) => isMinorIsolation(tx, id));
+  // One kind of permit goes with the short route and with nothing else, for its one person, once.
+  if (isMinor !== rule.alone || (rule.alone && (holder !== job.holderId || input.previous !== null))) {
+    return { ok: false, subject, refusal: { code: "short route", what: first?.number ?? subject, isMinor } };
+  }
   if (rule.isolation && first === undefined) return { ok: false, subject, refusal: { code: "no isolation" } };
   const plant = currentPlant(tx);
   if (plant === null) return { ok: false, subject, refusal: { code: "no isolation" } };
@@ -222,7 +234,12 @@ function write({ tx, person, now_ms }: ActContext, input: Draft): ActOutcome {
 
 function standingOf(tx: Tx, jobId: string) {
   return tx
-    .select({ id: isolations.id, plantRevision: isolations.plantRevision, ruleProfile: isolations.ruleProfile })
+    .select({
+      id: isolations.id,
+      number: isolations.number,
+      plantRevision: isolations.plantRevision,
+      ruleProfile: isolations.ruleProfile,
+    })
     .from(jobIsolations)
     .innerJoin(isolations, eq(isolations.id, jobIsolations.isolationId))
     .where(and(eq(jobIsolations.jobId, jobId), ne(isolations.state, "restored")))

@@ -133,6 +133,29 @@ export const signOn = defineAct({
     changePermit(context, permit, { type: "sign on", lock, points, answer, also }),
 });
 
+/** By the short route: behind their own lock, alone. */
+export const beginAlone = defineAct({
+  type: "permit.begin-alone",
+  words: LIFE["begin alone"].words,
+  roles: [],
+  pin: true,
+  input: z.object({
+    permit: z.string(),
+    briefed: z.literal(true, "read what may be done, then tick that you did"),
+    also: z.string().max(20).optional(),
+  }),
+  run: (context, { permit, also }) => changePermit(context, permit, { type: "begin alone", also }),
+});
+
+export const endAlone = defineAct({
+  type: "permit.end-alone",
+  words: LIFE["end alone"].words,
+  roles: [],
+  pin: true,
+  input: z.object({ permit: z.string() }),
+  run: (context, { permit }) => changePermit(context, permit, { type: "end alone" }),
+});
+
 /** Everybody who comes and everybody who goes signs, at one device at the box; all of it is done, or nothing. */
 export const handOver = defineAct({
   type: "permit.hand-over",

@@ -10,6 +10,7 @@ import { notHeld } from "../../core/isolation/heldNow";
 import { gearFault, personalLockFault, sameNumber } from "../../core/gear/gear";
 import { drawsAt } from "../../core/permit/air/airTests";
 import { badAirOf, gasesAround } from "./airAround";
+import { kindRule } from "../../core/permit/kinds/kinds";
 import type { PermitDetails } from "../../core/permit/kinds/details";
 import { areaAt, hotWorkZone } from "../../core/permit/around/hotWorkZone";
 import { asAt } from "../../core/permit/life/permitLife";
@@ -122,6 +123,10 @@ function factsOf(tx: Tx, stored: StoredPermit, now_ms: number, site: PermitSite)
         job().job.faces.map(({ place }) => place),
       );
       return outsideAppointment(site.person(id)?.appointedFor ?? EVERYWHERE, area, now_ms);
+    },
+    minor: () => {
+      const [id] = isolationIds;
+      return kindRule(details.kind).alone && id !== undefined ? { ...site.minor(id), crew: job().crew } : null;
     },
     pointsToLock: () =>
       settled(job().setup, "lockSchool") === "on every point" ? [...new Set(isolationIds.flatMap(site.held))] : [],

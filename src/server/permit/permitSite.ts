@@ -2,7 +2,7 @@ import { and, asc, count, eq, isNull, ne, sql } from "drizzle-orm";
 import { clashFinder } from "../../core/permit/around/clashFinder";
 import type { PermitClash } from "../../core/permit/around/crossChecks";
 import { entriesOf, type LogEntry } from "../../core/permit/record/permitLog";
-import type { PermitFacts } from "../../core/permit/record/permitTypes";
+import type { MinorNow, PermitFacts } from "../../core/permit/record/permitTypes";
 import { covers } from "../../core/muster/muster";
 import type { PermitDetails } from "../../core/permit/kinds/details";
 import type { Gear } from "../../core/gear/gear";
@@ -14,6 +14,7 @@ import type { Tx } from "../db/database";
 import { earthsOn, exchanges, isolations, jobIsolations, jobs, people, permits, steps } from "../db/schema";
 import { gasInstruments } from "../gear/gearStore";
 import { staleOfAll } from "../isolation/proofStore";
+import { minorHangs } from "../isolation/minorStore";
 import { litBy } from "../isolation/temporaryStore";
 import { acceptedForAll, type StoredDeviation } from "../job/deviationStore";
 import { openMusters } from "../muster/musterStore";
@@ -46,6 +47,8 @@ export type PermitSite = Readonly<{
   standing: (boxId: string) => readonly string[];
   held: (isolationId: string) => readonly string[];
   stale: (isolationId: string) => readonly string[];
+  /** Of minor isolations: what hangs, and what failed. */
+  minor: (isolationId: string) => Omit<MinorNow, "crew">;
   earths: (isolationId: string) => readonly string[];
   litBy: (job: string) => string | null;
   accepted: (jobId: string) => readonly StoredDeviation[];
@@ -155,6 +158,7 @@ export function permitSite(tx: Tx, stored: readonly StoredPermit[], now_ms: numb
     ),
   );
   const held = once(() => heldTags(tx, isolationIds));
+  const minor = once(() => minorHangs(tx, isolationIds));
   const stale = once(() => staleOfAll(tx, [...rows().values()], now_ms));
   const earths = once(() =>
     grouped(
@@ -210,6 +214,7 @@ export function permitSite(tx: Tx, stored: readonly StoredPermit[], now_ms: numb
     standing: (id) => standing()(id).map(({ name }) => name),
     held: (id) => held()(id),
     stale: (id) => stale()(id),
+    minor: (id) => minor()(id),
     earths: (id) => earths()(id).map(({ number }) => number),
     litBy: litBy(tx),
     accepted: (id) => accepted()(id),

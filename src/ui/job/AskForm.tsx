@@ -47,6 +47,7 @@ export function AskForm({ places, people, hows, profiles, change, like, window, 
   const given = change ?? like;
   const [faces, setFaces] = useState(given?.faces.map((_, index) => index) ?? [0]);
   const holders = people.filter((person) => person.roles.includes("holder"));
+  const isolators = people.filter(({ roles }) => roles.includes("isolator") && !roles.includes("holder"));
   return (
     <ActForm
       act={change ? "job.change" : "job.ask"}
@@ -160,6 +161,13 @@ export function AskForm({ places, people, hows, profiles, change, like, window, 
               {person.name}
             </option>
           ))}
+          <optgroup label="Alone, by the short route">
+            {isolators.map((person) => (
+              <option key={person.id} value={person.id}>
+                {person.name}
+              </option>
+            ))}
+          </optgroup>
         </select>
       </label>
       {!change && (

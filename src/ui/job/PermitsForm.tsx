@@ -36,6 +36,8 @@ export type PermitsFormProps = Readonly<{
   mayCheck: boolean;
   /** The plan that is approved with them, as it is shown. */
   approve?: Readonly<{ objective: string; school: string; plantRevision: number; name: string }>;
+  /** With the plan: by the short route, which asks what no register knows. */
+  short?: boolean;
   /** With the plan: what nobody decided yet of the job's hazards. */
   toDecide?: HazardsToDecide;
   /** With the plan: something is otherwise than the procedure says by which it was asked for. */
@@ -44,13 +46,19 @@ export type PermitsFormProps = Readonly<{
 
 /** The permits that the analysis requires, written in one act; checked with it, and the plan approved, where one may. */
 export function PermitsForm(props: PermitsFormProps) {
-  const { job, toWrite, approve, toDecide, mayCheck, units, timeZone } = props;
+  const { job, toWrite, approve, toDecide, mayCheck, units, timeZone, short = false } = props;
   const kinds = toWrite.map(({ kind }) => kind).join(", ");
   const write = toWrite.length === 1 ? `the permit for ${kinds}` : `${toWrite.length} permits: ${kinds}`;
   return (
     <ActForm
       act="permit.draft"
-      label={approve ? "Approve the plan and write its permits" : "Write the permits required"}
+      label={
+        short
+          ? "Approve by the short route"
+          : approve
+            ? "Approve the plan and write its permits"
+            : "Write the permits required"
+      }
       toRound={(fields) => {
         const isChecked = fields.get("checked") === "on";
         const { objective, school, plantRevision } = approve ?? {};
@@ -66,6 +74,13 @@ export function PermitsForm(props: PermitsFormProps) {
                     school,
                     plantRevision,
                     readDifferences: fields.get("readDifferences") === "on",
+                    ...(short
+                      ? {
+                          route: "short",
+                          noOthersAtRisk: fields.get("noOthersAtRisk") === "on",
+                          noAccidents: fields.get("noAccidents") === "on",
+                        }
+                      : {}),
                   },
                 },
               ]
@@ -91,12 +106,23 @@ export function PermitsForm(props: PermitsFormProps) {
         };
       }}
       pin={approve !== undefined || mayCheck}
-      button={approve ? `Approve: ${approve.name}, and write ${write}` : `Write ${write}`}
+      button={
+        short
+          ? "Approve by the short route"
+          : approve
+            ? `Approve: ${approve.name}, and write ${write}`
+            : `Write ${write}`
+      }
       tone="strong"
-      then={toWrite.length === 1 ? "/permits/{permit}" : `/jobs/${job}/permits`}
+      then={short ? `/jobs/${job}/walk` : toWrite.length === 1 ? "/permits/{permit}" : `/jobs/${job}/permits`}
     >
       {toDecide && <HazardFields {...toDecide} />}
-      <SelectField label="Holder, who leads this crew" name="holder" className="sm:w-72" defaultValue={props.holder}>
+      <SelectField
+        label={short ? "Who works alone" : "Holder, who leads this crew"}
+        name="holder"
+        className="sm:w-72"
+        defaultValue={props.holder}
+      >
         {props.leads.map((one) => (
           <option key={one.id} value={one.id}>
             {one.name}
@@ -144,6 +170,15 @@ export function PermitsForm(props: PermitsFormProps) {
           />
         </section>
       ))}
+      {short && (
+        <div>
+          <Tick name="noOthersAtRisk" label="Nobody else is put at risk by this work" />
+          <Tick
+            name="noAccidents"
+            label="This machine never started or stayed live against expectation while worked on"
+          />
+        </div>
+      )}
       {props.differs && <Tick name="readDifferences" label="I have read what is otherwise than the procedure says" />}
       {mayCheck && (
         <Tick

@@ -147,6 +147,7 @@ export const DETAIL_FIELDS: Readonly<Record<PermitKind, readonly DetailField[]>>
     { name: "gauge", label: "Gauge, number", as: "text", group: "The test" },
     ...SPOT,
   ],
+  "minor isolation": [],
   "safeguard bypass": [
     { name: "safeguard", label: "The safeguard", as: "text", group: "The bypass" },
     { name: "owner", label: "Who answers for it", as: "select", group: "The bypass" },

@@ -50,6 +50,7 @@ export function airPlaces(details: PermitDetails): AirPlaces {
     case "work at height":
     case "pressure test":
     case "safeguard bypass":
+    case "minor isolation":
       return NOWHERE;
   }
 }

@@ -170,6 +170,7 @@ export const detailsSchema = z.discriminatedUnion("kind", [
   height,
   pressure,
   bypass,
+  z.object({ kind: z.literal("minor isolation") }),
 ]);
 
 /**

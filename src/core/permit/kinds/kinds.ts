@@ -9,6 +9,7 @@ export const PERMIT_KINDS = [
   "work at height",
   "pressure test",
   "safeguard bypass",
+  "minor isolation",
 ] as const;
 export type PermitKind = (typeof PERMIT_KINDS)[number];
 
@@ -33,9 +34,14 @@ export type KindRule = Readonly<{
   afterWatch: boolean;
   /** People go in and out by a log of their own. */
   entryLog: boolean;
+  /** One person, who hung the one lock, begins and ends it alone: nobody issues it, and nobody else comes on. */
+  alone: boolean;
   /** Ids of what must be true, see requirements. */
   asks: readonly string[];
 }>;
+
+/** The kinds that somebody writes; the short route has a form of its own. */
+export const WRITTEN_KINDS = PERMIT_KINDS.filter((kind) => kind !== "minor isolation");
 
 /** Asked of every kind. */
 const EVERY = [
@@ -62,6 +68,7 @@ const rule = (kind: PermitKind, words: string, more: Partial<KindRule> & Pick<Ki
   air: false,
   afterWatch: false,
   entryLog: false,
+  alone: false,
   ...more,
   asks: [...EVERY, ...more.asks],
 });
@@ -139,6 +146,20 @@ export const KIND_RULES: Readonly<Record<PermitKind, KindRule>> = {
     isolation: false,
     asks: ["bypass owner", "compensation"],
   }),
+  "minor isolation": {
+    kind: "minor isolation",
+    words: "One machine behind one lock, by one person, within a shift",
+    longest_h: SHIFT_h,
+    isolation: true,
+    plannedFor: null,
+    post: null,
+    air: false,
+    afterWatch: false,
+    entryLog: false,
+    alone: true,
+    // No copy hangs and no shift changes: the lock and its tag hang at the machine, and it ends with the shift.
+    asks: ["muster", "isolation", "accepted", "minor", "hazards", "clashes"],
+  },
 };
 
 export function kindRule(kind: PermitKind): KindRule {

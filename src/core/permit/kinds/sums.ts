@@ -69,6 +69,7 @@ export function sumsOf(details: PermitDetails, profile: string): readonly AskedS
     }
     case "general":
     case "safeguard bypass":
+    case "minor isolation":
       return [];
   }
 }

@@ -65,6 +65,20 @@ export const LIFE: Readonly<Record<PermitAct["type"], Move>> = {
     "on the spot; everything that is asked before issue; not to oneself; within its time",
   ),
   accept: move(["issued"], ["live"], ["holder of it"], "accept a permit", "everything that is asked; within its time"),
+  "begin alone": move(
+    ["checked"],
+    ["live"],
+    ["holder of it"],
+    "begin a minor isolation",
+    "of a minor isolation only; their own lock hangs; everything that is asked; over before the shift changes; within its time",
+  ),
+  "end alone": move(
+    ["live", "suspended", "run out"],
+    ["closed"],
+    ["holder of it", "coordinator", "issuer"],
+    "end a minor isolation",
+    "of a minor isolation only; by another only once nobody is on",
+  ),
   "sign on": move(["live"], [], ["anybody"], "sign on", "in the crew; knows where the work is; a lock of their own"),
   "hand over": move(
     ["live"],

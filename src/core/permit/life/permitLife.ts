@@ -13,7 +13,7 @@ import { isInspected, stoppedByClock, watchedAnew } from "../record/clockSet";
 import { copiesOf, lastOf, putInOf, signedBy, type LogEntry, type NewEntry } from "../record/permitLog";
 import { peopleOn, type PermitCommand, type PermitFacts, type PermitLife } from "../record/permitTypes";
 import { missingFor, missingWhileLive } from "../requirements/requirements";
-import { goOff, handOver, signOn } from "../people/signOns";
+import { comeOnAlone, goOff, handOver, signOn } from "../people/signOns";
 import { heardBlower } from "../air/blower";
 import { airIsFresh } from "../requirements/freshAir";
 import { endsOnce } from "../../words/en/endsOnce";
@@ -66,7 +66,7 @@ function reasonOf(missing: readonly Ask[]): string {
 /** The only way a permit changes, but for what the clock does by itself. */
 export function decidePermit(before: PermitLife, command: PermitCommand, facts: PermitFacts): Result<PermitLife> {
   const permit = asAt(before, facts, command.at_ms);
-  const no = mayAct(permit, command, facts) ?? appointmentFault(command, facts);
+  const no = mayAct(permit, command, facts) ?? aloneFault(permit, command) ?? appointmentFault(command, facts);
   if (no) return no;
   const decided = decide(permit, command, facts);
   // What was just done may itself have made the permit stop.
@@ -82,6 +82,32 @@ function appointmentFault(command: PermitCommand, facts: PermitFacts) {
   if (command.by === null || !who.every((role) => APPOINTED.has(role))) return null;
   const far = facts.notAppointed(command.by);
   return far && refuse({ code: "not appointed", who: facts.nameOf(command.by), act: words, ...far });
+}
+
+/** Acts by which others come in between, or somebody else begins or ends it: none of them is done on the short route. */
+const NOT_ALONE: ReadonlySet<PermitCommand["type"]> = new Set<PermitCommand["type"]>([
+  "authorise",
+  "approve",
+  "issue",
+  "accept",
+  "sign on",
+  "hand over",
+  "revalidate",
+  "extend",
+  "hand back",
+  "inspect",
+  "close",
+  "hang copy",
+  "put in",
+]);
+
+/** Why a permit is not begun, ended or handed on so: by the short route one person does all of it, and else nobody alone. */
+function aloneFault({ number, details }: PermitLife, { type }: PermitCommand) {
+  const isAlone = kindRule(details.kind).alone;
+  if (isAlone ? NOT_ALONE.has(type) : type === "begin alone" || type === "end alone") {
+    return refuse({ code: "short route", what: number, isMinor: isAlone });
+  }
+  return null;
 }
 
 /** Why the table keeps this person from this act in this state; null when it does not. */
@@ -219,6 +245,25 @@ function decide(permit: PermitLife, command: PermitCommand, facts: PermitFacts):
         inTime() ??
         accept({ ...permit, state: "live", ...signed("accept") })
       );
+    case "begin alone": {
+      const [change_ms] = facts.shiftChanges_ms(now_ms, permit.validTo_ms - 1);
+      const tooLong =
+        change_ms === undefined
+          ? null
+          : refuse({ code: "validity", reason: `the shift changes at ${facts.timeOf(change_ms)}, before it ends` });
+      const no = asks("accept") ?? validityFault(permit, now_ms) ?? inTime() ?? tooLong;
+      if (no) return no;
+      const on = comeOnAlone(permit, command, facts);
+      return on.ok ? accept({ ...on.value, state: "live", ...signed("accept") }) : on;
+    }
+    case "end alone": {
+      const others = peopleOn(permit).filter(({ person }) => person !== command.by);
+      if (others.length > 0) {
+        return refuse({ code: "people on", people: others.map(({ person }) => facts.nameOf(person)) });
+      }
+      const off = permit.signOns.map((one) => (one.off_ms === null ? { ...one, off_ms: now_ms } : one));
+      return accept({ ...permit, signOns: off, state: "closed", closedBy: command.by, ...signed("close") });
+    }
     case "sign on": {
       if (!kindRule(permit.details.kind).isolation) {
         return refuse({ code: "no isolation" });
@@ -352,7 +397,15 @@ export function checkPermit(permit: PermitLife, facts: PermitFacts, now_ms: numb
   const within = inside(permit.log);
   if (on.length > 0 && !["live", "suspended", "run out"].includes(permit.state)) broken("somebody is on");
   if (permit.issuer === permit.holder) broken("its holder issued it");
-  if (["issued", "live", "suspended", "watching", "closed"].includes(permit.state) && permit.issuer === null) {
+  if (kindRule(permit.details.kind).alone && on.some(({ person }) => person !== permit.holder)) {
+    broken("somebody else is on where one works alone");
+  }
+  const isAlone = kindRule(permit.details.kind).alone;
+  if (
+    !isAlone &&
+    ["issued", "live", "suspended", "watching", "closed"].includes(permit.state) &&
+    permit.issuer === null
+  ) {
     broken("nobody issued it");
   }
   if (new Set(on.map((s) => s.person)).size < on.length || new Set(on.map((s) => s.lock)).size < on.length) {
@@ -370,7 +423,7 @@ export function checkPermit(permit: PermitLife, facts: PermitFacts, now_ms: numb
     broken("somebody is inside and not on");
   }
   if (permit.state === "closed") {
-    if (permit.closedBy === null || permit.closedBy === permit.holder) broken("its holder closed it");
+    if (permit.closedBy === null || (!isAlone && permit.closedBy === permit.holder)) broken("its holder closed it");
     if (on.length > 0 || within.length > 0) broken("it is closed with somebody on");
     if (stillOut(permit).length > 0) broken(`it is closed with ${stillOut(permit).join(", ")} out`);
     if (kindRule(permit.details.kind).afterWatch && signedBy(permit.log, "accept")) {

@@ -24,6 +24,22 @@ export function signOn(permit: PermitLife, command: CommandOf<"sign on">, facts:
   return accept({ ...permit, signOns: [...permit.signOns, signOn] });
 }
 
+/** By the short route: the one who works alone is on behind the lock that they hung on its one point. */
+export function comeOnAlone(
+  permit: PermitLife,
+  command: CommandOf<"begin alone">,
+  facts: PermitFacts,
+): Result<PermitLife> {
+  const person = command.by!;
+  const lock = facts.minor?.lock ?? null;
+  if (lock === null) return refuse({ code: "lock missing", step: "Begin" });
+  if (lock.by !== person) return refuse({ code: "lock of another", lock: lock.number, owner: facts.nameOf(lock.by) });
+  const no = mayComeOn(permit, person, [], facts, command.also);
+  if (no) return no;
+  const signOn: SignOn = { person, lock: lock.number, points: {}, on_ms: command.at_ms, off_ms: null };
+  return accept({ ...permit, signOns: [...permit.signOns, signOn] });
+}
+
 function knowsPlace(answer: string, facts: PermitFacts): boolean {
   return facts.places.includes(answer.trim());
 }

@@ -95,6 +95,9 @@ export type PermitAct =
       validTo_ms: number;
       details: PermitDetails;
     }>
+  /** By the short route: on, behind one's own lock; and off, the permit ended with it. */
+  | Readonly<{ type: "begin alone"; also?: string }>
+  | Readonly<{ type: "end alone" }>
   | Readonly<{ type: "issue"; copies: readonly string[] }>
   | (Readonly<{ type: "extend" }> & Extension)
   | Readonly<{
@@ -166,6 +169,15 @@ export type PostedDetector = Readonly<{
   silent: boolean;
   /** From when on it is silent, if it sends nothing more. */
   silentFrom_ms: number;
+}>;
+
+/** A minor isolation as it hangs. */
+export type MinorNow = Readonly<{
+  /** The lock on its one point, and who hung it; null while none hangs. */
+  lock: Readonly<{ number: string; by: PersonId }> | null;
+  /** Steps of it at which something was not dead, or started. */
+  failed: readonly string[];
+  crew: readonly PersonId[];
 }>;
 
 /** What the server measured, and no browser may send. */
@@ -253,6 +265,8 @@ export type PermitFacts = Readonly<{
   atOtherWork: (person: PersonId) => string | null;
   /** Another permit where this person is on, on post or inside. */
   elsewhere: (person: PersonId) => string | null;
+  /** Of a minor isolation: its lock, and what made it one no more; null for every other permit. */
+  minor: MinorNow | null;
   /** Shift changes after the first moment and up to the second. */
   shiftChanges_ms: (from_ms: number, to_ms: number) => readonly number[];
 }>;

@@ -94,6 +94,24 @@ export const EVERY_ASK: Readonly<Record<string, AskMaker>> = {
       }),
     ),
 
+  minor: ({ permit, facts }) => {
+    const more = facts.minor?.crew.filter((one) => one !== permit.holder).map(facts.nameOf) ?? [];
+    const required = facts.required?.filter(({ kind }) => kind !== "general").map(({ kind }) => kind) ?? [];
+    const against = [
+      ...(facts.minor === null
+        ? ["nobody knows what hangs for it"]
+        : facts.minor.failed.map((step) => `${step} failed`)),
+      ...(more.length > 0 ? [`the crew has others: ${more.join(", ")}`] : []),
+      ...(required.length > 0 ? [`its hazards require a permit of a kind: ${required.join(", ")}`] : []),
+      ...(facts.ofJob.some(({ state }) => state !== "closed" && state !== "cancelled")
+        ? ["another permit of its job is open"]
+        : []),
+    ];
+    return known("minor", "It still is a minor isolation", against.length > 0 ? against.join("; ") : null, {
+      source: cited(facts.profile, "energy control", "(c)(4)(i)"),
+    });
+  },
+
   hazards: ({ facts }) => {
     const open = facts.hazardsOpen;
     const unmet =

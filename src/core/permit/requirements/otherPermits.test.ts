@@ -1,7 +1,7 @@
 import { Acting, DETAILS, draftOf, HOUR, wellFacts } from "../../../../tests/support/permits";
 import type { PermitRequired } from "../../hazard/permitsRequired";
 import { profileOf } from "../../requirement/profiles";
-import { PERMIT_KINDS, type PermitKind } from "../kinds/kinds";
+import { WRITTEN_KINDS, type PermitKind } from "../kinds/kinds";
 import { PERMIT_STATES, type PermitState } from "../record/permitTypes";
 import { neededBefore } from "./otherPermits";
 import { asksOf, missingWhileLive } from "./requirements";
@@ -16,8 +16,8 @@ const needed = (kind: PermitKind, ...all: PermitRequired[]) => neededBefore(kind
 
 describe("other permits that a job requires", () => {
   test("a general permit waits for every kind that the job requires, whichever they are", () => {
-    for (let bits = 0; bits < 1 << PERMIT_KINDS.length; bits++) {
-      const kinds = PERMIT_KINDS.filter((_, at) => bits & (1 << at));
+    for (let bits = 0; bits < 1 << WRITTEN_KINDS.length; bits++) {
+      const kinds = WRITTEN_KINDS.filter((_, at) => bits & (1 << at));
       expect(needed("general", ...kinds.map((kind) => required(kind)))).toEqual(kinds.filter((k) => k !== "general"));
     }
   });
@@ -91,7 +91,7 @@ describe("a permit is displayed where the work is", () => {
     expect(strict.code("hal", { type: "tick", ask: "copies", words: "" })).toBe("not by hand");
   });
   test("each kind asks for both", () => {
-    for (const kind of PERMIT_KINDS) {
+    for (const kind of WRITTEN_KINDS) {
       const asks = asksOf({ permit: draftOf(DETAILS[kind]), facts: wellFacts(), now_ms: HOUR });
       expect(asks.map(({ id }) => id)).toEqual(expect.arrayContaining(["hazards", "other permits", "copies"]));
     }

@@ -1,3 +1,4 @@
+import { minorFaultWords } from "./minor";
 import { notAppointedWords, notInductedWords } from "./appointed";
 import { endsOnce } from "./endsOnce";
 import { passingWords } from "./passingWords";
@@ -79,6 +80,14 @@ function wordsOf(refusal: Refusal): string {
       return `Job ${refusal.job} was not asked for by a procedure, so there is none to leave.`;
     case "authorised apart":
       return `${refusal.permit} is authorised at the desk, apart from being issued: ${refusal.why}. Authorise it by itself, then issue it on the spot.`;
+    case "short route":
+      return refusal.isMinor
+        ? `${refusal.what} is a minor isolation: one person begins and ends it alone. For anything else give it up and plan the job in full.`
+        : `${refusal.what} is no minor isolation, so nobody begins or ends it alone.`;
+    case "not minor":
+      return `Job ${refusal.job} is no minor isolation: ${refusal.faults.map(minorFaultWords).join("; ")}. Approve its plan in full.`;
+    case "works alone":
+      return `${refusal.who} works alone under this minor isolation, and their lock is theirs: only they can do “${refusal.step}”.`;
     case "issuing to oneself":
       return "You are the holder of this permit, so somebody else must issue it.";
     case "closing one's own permit":

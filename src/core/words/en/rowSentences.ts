@@ -45,6 +45,9 @@ const PERMIT: Readonly<Record<string, Words>> = {
     const twice = text(also) === "" ? "" : `; known to be signed on to ${text(also)} as well`;
     return `signed on with ${locks}${places && `; pointed out ${places}`}${twice}`;
   },
+  "permit.begin-alone": ({ also }) =>
+    `began the minor isolation alone${text(also) === "" ? "" : `; known to be signed on to ${text(also)} as well`}`,
+  "permit.end-alone": plain("ended the minor isolation"),
   "permit.sign-off": plain("signed off, own lock off the box"),
   "permit.hand-over": ({ pairs }) => `handed the work over at shift change, ${many(count(pairs), "person", "people")}`,
   "permit.stop": ({ cause, reason }) => `stopped the work, ${text(cause)}${told(reason)}`,
@@ -113,8 +116,10 @@ const PERMIT: Readonly<Record<string, Words>> = {
 
 /** Isolations, their points and locks. */
 const ISOLATION: Readonly<Record<string, Words>> = {
-  "isolation.approve": ({ objective, school }, { isolation }) =>
-    `approved isolation ${text(isolation)}, ${text(objective)}, ${school === "supply" ? "at the supply" : "at the work"}`,
+  "isolation.approve": ({ objective, school, route }, { isolation }) =>
+    `approved isolation ${text(isolation)}, ${text(objective)}, ${school === "supply" ? "at the supply" : "at the work"}${
+      route === "short" ? ", by the short route: nobody else at risk, never an accident of this kind" : ""
+    }`,
   "isolation.re-plan": plain("approved a new plan for the isolation"),
   "isolation.check-locks": (_, { did }) => text(did) || "read the locks",
   "isolation.rehang": ({ point, lock }) => `hung lock ${text(lock)} anew ${at(point)}, where one was not found`,

@@ -1,7 +1,7 @@
 import { Link } from "@/ui/text/Link";
 import type { PermitRequired } from "@/core/hazard/permitsRequired";
 import { firstTimes } from "@/core/permit/kinds/firstTimes";
-import { kindRule, PERMIT_KINDS, type PermitKind } from "@/core/permit/kinds/kinds";
+import { kindRule, WRITTEN_KINDS, type PermitKind } from "@/core/permit/kinds/kinds";
 import { draftDefaults } from "@/server/permit/draftDefaults";
 import { exchangesOf } from "@/server/box/boxView";
 import { peopleToChoose, type JobView } from "@/server/job/jobView";
@@ -198,7 +198,7 @@ function KindChoice({
         <dt className="text-sm opacity-85">required</dt>
         <dd className="flex flex-wrap gap-x-2">{asked.map(link)}</dd>
         <dt className="text-sm opacity-85">others</dt>
-        <dd className="flex flex-wrap gap-x-2">{PERMIT_KINDS.filter((one) => !asked.includes(one)).map(link)}</dd>
+        <dd className="flex flex-wrap gap-x-2">{WRITTEN_KINDS.filter((one) => !asked.includes(one)).map(link)}</dd>
       </dl>
       <p className="mt-2 text-sm opacity-85">
         {kind === null

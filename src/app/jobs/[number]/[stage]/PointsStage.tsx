@@ -1,4 +1,11 @@
-import { clashesFor, deviationsOf, sharedWith, type JobView } from "@/server/job/jobView";
+import { eq } from "drizzle-orm";
+import { kindRule } from "@/core/permit/kinds/kinds";
+import type { Plan } from "@/core/plan/plan";
+import { jobs } from "@/server/db/schema";
+import { clashesFor, deviationsOf, peopleToChoose, sharedWith, type JobView } from "@/server/job/jobView";
+import { minorFaultsOf } from "@/server/job/minorRoute";
+import { currentPlant } from "@/server/plant/plantStore";
+import { requestTime_ms } from "@/server/runtime/siteTime";
 import { comparisonOf, lanternOf, planOf, plantOf } from "@/server/job/plans";
 import { lastTimeOf } from "@/server/job/lastTime";
 import { standingOnToday } from "@/server/job/standing";
@@ -24,6 +31,7 @@ import { PlannerChanges } from "./points/PlannerChanges";
 import { PointTable } from "./points/PointTable";
 import { RouteTable } from "./points/RouteTable";
 import { Shortfalls } from "./points/Shortfalls";
+import { ShortRoute } from "./points/ShortRoute";
 import { Stale } from "./points/Stale";
 
 /** The computed points: the plans to choose from, what they fall short of, why each point, and what lies behind them. */
@@ -59,6 +67,7 @@ export async function PointsStage({
   const minutes = shown.points.reduce((sum, { effort_min }) => sum + effort_min, 0);
   const stops = shown.goesDark.filter(({ isWork }) => !isWork).length + shown.alsoStops.length;
   const withPermits = compared ? approvedWith(view, person, compared.comparison.alternatives[index]!) : null;
+  const minor = compared && withPermits ? shortRouteFor(view, person, shown, withPermits) : null;
   const behind = shown.cavities.length + shown.darkZone.trapped.length;
   return (
     <Bench
@@ -154,6 +163,11 @@ export async function PointsStage({
             />
           </Drawer>
         )}
+        {minor && (
+          <Drawer title="Short route" count={minor.faults.length === 0 ? "minor isolation" : "not open"}>
+            <ShortRoute key={`${index} ${person.units}`} {...minor} />
+          </Drawer>
+        )}
         <Drawer title="What else stops" count={stops}>
           <AlsoStops plan={shown} />
         </Drawer>
@@ -182,6 +196,23 @@ export async function PointsStage({
       </div>
     </Bench>
   );
+}
+
+/** Whether this plan is a minor isolation, and how it is approved as one: with the one kind of permit that goes with it. */
+function shortRouteFor(view: JobView, person: Person, shown: Plan, full: PermitsFormProps) {
+  const db = database();
+  const row = db.select().from(jobs).where(eq(jobs.number, view.number)).get();
+  const plant = currentPlant(db);
+  if (row === undefined || plant === null) return null;
+  const faults = minorFaultsOf(db, row, shown, plant, requestTime_ms());
+  const because = "one machine behind one lock, by one person";
+  const form: PermitsFormProps = {
+    ...full,
+    toWrite: [{ kind: "minor isolation", because, longest_h: kindRule("minor isolation").longest_h, defaults: {} }],
+    leads: peopleToChoose().filter(({ id }) => id === view.holderId),
+    short: true,
+  };
+  return { faults, form };
 }
 
 /** The permits that would be written with the plan, and the hazards that are still to decide; null where nobody may or none is due. */

@@ -1,4 +1,6 @@
 import { Link } from "@/ui/text/Link";
+import { isMinor } from "@/core/minor/minorSteps";
+import { EndAlone } from "@/ui/minor/EndAlone";
 import type { JobView } from "@/server/job/jobView";
 import type { Person } from "@/server/people/signIn";
 import { ActForm } from "@/ui/act/ActForm";
@@ -19,6 +21,31 @@ export function ReturnStage({ view, person }: { view: JobView; person: Person })
       box.standing.filter((one) => one.personId === person.id).map(({ lock }) => ({ box: box.number, lock })),
     );
     const open = view.permits.filter((permit) => permit.state !== "closed" && permit.state !== "cancelled");
+    const isAlone = isMinor(isolation.steps);
+    const alone = isAlone ? view.permits.find(({ kind }) => kind === "minor isolation") : undefined;
+    const mine = alone?.holderId === person.id;
+    if (alone && mine && ["live", "suspended", "run out"].includes(alone.state)) {
+      const back = isolation.steps.filter(({ phase }) => phase === "restore");
+      return (
+        <div className="space-y-4 p-4 md:px-5">
+          <p className="max-w-prose">
+            You work alone under{" "}
+            <Link className="link tag" href={`/permits/${alone.number}`}>
+              {alone.number}
+            </Link>
+            . When the work is done, do these in their order, sign, and only then take your lock off.
+          </p>
+          <EndAlone
+            permit={alone.number}
+            isolation={isolation.number}
+            job={view.number}
+            steps={back.map((step) => ({ ...step, plate: step.plate === null ? null : "" }))}
+            lock={isolation.steps.find(({ kind }) => kind === "lock")?.done?.lock ?? ""}
+            told={isolation.steps.flatMap(({ kind, done }) => (kind === "tell" && done?.evidence?.words) || [])}
+          />
+        </div>
+      );
+    }
     return (
       <div className="max-w-prose space-y-4 p-4 md:px-5">
         <p>
@@ -50,7 +77,7 @@ export function ReturnStage({ view, person }: { view: JobView; person: Person })
             </strong>
           </li>
         </ul>
-        {isCoordinator ? (
+        {isCoordinator || (isAlone && view.holderId === person.id) ? (
           <StartRestoring isolation={isolation.number} own={own} left={view.left} />
         ) : (
           <p>A coordinator starts restoring.</p>
@@ -68,7 +95,7 @@ export function ReturnStage({ view, person }: { view: JobView; person: Person })
           {isolation.state === "restored" && view.state === "open" && (
             <div className="mb-4 space-y-3">
               <p>Every lock is off and the plant is handed over.</p>
-              {isCoordinator ? (
+              {isCoordinator || (isMinor(isolation.steps) && view.holderId === person.id) ? (
                 <ActForm
                   act="job.close"
                   label="Close the job"

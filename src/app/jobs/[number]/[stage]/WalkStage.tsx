@@ -1,5 +1,6 @@
 import { Link } from "@/ui/text/Link";
 import type { ReactNode } from "react";
+import { isMinor } from "@/core/minor/minorSteps";
 import { guideOf } from "@/core/procedure/walkGuide";
 import { itemTagOf } from "@/core/procedure/steps";
 import { suspects } from "@/core/plan/suspects";
@@ -26,6 +27,8 @@ import { siteField } from "@/ui/text/siteInstant";
 import { SwapForm } from "@/ui/job/SwapForm";
 import { NotHeldNotice } from "@/ui/walk/NotHeldNotice";
 import { Replan } from "@/ui/walk/Replan";
+import { BeginAlone } from "@/ui/minor/BeginAlone";
+import { permitView } from "@/server/permit/permitView";
 import { WalkList, type WalkRow } from "@/ui/walk/WalkList";
 
 /** What was shown of each work location; where the plan fell, what it left open is not. */
@@ -123,6 +126,7 @@ export async function WalkStage({ view, person, phase, lead }: Props) {
   );
   const replan = phase === "isolate" ? await replanView(view) : null;
   const tests = rowsOf("test");
+  const alone = isMinor(isolation.steps) ? view.permits.find(({ kind }) => kind === "minor isolation") : undefined;
   const inPhase = isolation.steps.filter((step) => step.phase === phase);
   const doneCount = inPhase.filter(isDone).length;
   return (
@@ -164,11 +168,30 @@ export async function WalkStage({ view, person, phase, lead }: Props) {
         {phase === "isolate" && isolation.state === "proven" && (
           <ProofsDue isolation={isolation} stale={view.stale} person={person} />
         )}
+        {phase === "isolate" && alone?.state === "checked" && alone.holderId === person.id && (
+          <BeginAlone
+            permit={alone.number}
+            isolation={isolation.number}
+            person={person.id}
+            open={isolation.steps.filter((one) => one.phase === "isolate" && !isDone(one)).map(({ id }) => id)}
+            words={alone.words}
+            also={permitView(alone.number, requestTime_ms())?.atOtherWork(person.id) ?? null}
+          />
+        )}
+        {phase === "isolate" && alone?.state === "live" && alone.holderId === person.id && (
+          <p className="border-accent my-3 border-l-4 px-3 py-2" data-next="">
+            You work alone under <span className="tag">{alone.number}</span>. When it is done:{" "}
+            <Link className="link" href={`/jobs/${view.number}/return`}>
+              clear, and take your lock off
+            </Link>
+            .
+          </p>
+        )}
         {walkList(phase)}
         {phase === "isolate" && (
           <div className="mt-6 flex flex-col gap-3">
             <p className="flex flex-wrap gap-x-5 gap-y-1">
-              {view.boxes.map((box) => (
+              {(alone ? [] : view.boxes).map((box) => (
                 <Link key={box.number} href={`/boxes/${box.number}`} className="link">
                   Group lock box <span className="tag">{box.number}</span>
                 </Link>
@@ -198,18 +221,20 @@ export async function WalkStage({ view, person, phase, lead }: Props) {
                 timeZone={timeZone}
               />
             )}
-            {isolation.state !== "restored" && view.held.length > 0 && (
+            {!alone && isolation.state !== "restored" && view.held.length > 0 && (
               <SwapForm isolation={isolation.number} held={view.held} mayDo={person.roles.includes("isolator")} />
             )}
             {isolation.state === "proven" && <ProveAgain isolation={isolation} stale={view.stale} person={person} />}
-            <TemporaryRestores
-              isolation={isolation.number}
-              state={isolation.state}
-              held={view.held}
-              tests={temporaryView(view)}
-              person={{ id: person.id, roles: person.roles }}
-              timeZone={timeZone}
-            />
+            {!alone && (
+              <TemporaryRestores
+                isolation={isolation.number}
+                state={isolation.state}
+                held={view.held}
+                tests={temporaryView(view)}
+                person={{ id: person.id, roles: person.roles }}
+                timeZone={timeZone}
+              />
+            )}
           </div>
         )}
       </section>

@@ -1,7 +1,7 @@
 import type { Metadata } from "next";
 import { Link } from "@/ui/text/Link";
 import { notFound } from "next/navigation";
-import { PERMIT_KINDS, type PermitKind } from "@/core/permit/kinds/kinds";
+import { WRITTEN_KINDS, type PermitKind } from "@/core/permit/kinds/kinds";
 import { STAGES, type Stage } from "@/core/job/nextAct";
 import { isDone } from "@/core/isolation/failures";
 import { jobView, type JobView } from "@/server/job/jobView";
@@ -40,7 +40,7 @@ export default async function StagePage({ params, searchParams }: Params) {
   const many = (value: string | string[] | undefined) => (value === undefined ? [] : [value].flat());
   const extent = { whole: query.region === "whole", open: many(query.open), shut: many(query.shut) };
   const chosen = typeof plan === "string" && /^\d{1,2}$/.test(plan) ? Number(plan) : null;
-  const kind = PERMIT_KINDS.find((one) => one === query.kind) ?? null;
+  const kind = WRITTEN_KINDS.find((one) => one === query.kind) ?? null;
   const stage = STAGES.find((one) => one === asked);
   const opened = openedBy(query.show);
   const routesFrom = typeof query.routes === "string" && /^\d{1,4}$/.test(query.routes) ? Number(query.routes) : null;

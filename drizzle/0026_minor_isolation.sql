@@ -1,0 +1,1 @@
+CREATE INDEX `steps_failed` ON `steps` (`isolation_id`) WHERE failures_json IS NOT NULL;
