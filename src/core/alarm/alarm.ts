@@ -43,6 +43,7 @@ export const SEES_TO_IT: readonly string[] = [
   "permit.end-watch",
   "permit.close",
   "permit.cancel",
+  "permit.end-alone",
 ];
 
 /** Somebody sees to it. */

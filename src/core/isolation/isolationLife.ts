@@ -92,7 +92,6 @@ function shortRouteFault(life: IsolationLife, command: IsolationCommand, facts: 
     case "start test":
       return isMinor ? refuse({ code: "short route", what: life.number, isMinor }) : null;
     case "begin step":
-    case "can":
     case "cannot":
       return isMinor && facts.alone !== null && facts.alone !== command.by
         ? refuse({ code: "works alone", step: command.step, who: facts.nameOf(facts.alone) })
@@ -105,6 +104,8 @@ function shortRouteFault(life: IsolationLife, command: IsolationCommand, facts: 
         needs: ["coordinator", ...(isMinor ? ["who works alone under it"] : [])],
       });
     case "do step":
+    // What one could not do, another says can be done: that is what it takes here too.
+    case "can":
     case "prove again":
     case "stop step":
     case "find cause":

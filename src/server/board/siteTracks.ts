@@ -116,7 +116,7 @@ const NOT_OUT: readonly PermitState[] = ["draft", "checked", "authorised", "clos
 
 const DAY_MS = 86_400_000;
 /** Acts after which nobody works under a permit any more. */
-const ENDING = ["permit.hand-back", "permit.end-watch", "permit.close", "permit.cancel"];
+const ENDING = ["permit.hand-back", "permit.end-watch", "permit.close", "permit.cancel", "permit.end-alone"];
 /** How soon after the window began a permit that had expired before is looked for to be ended. */
 const ENDED_WITHIN_MS = 14 * DAY_MS;
 
@@ -181,8 +181,9 @@ function fromLedger(db: Db, numbers: readonly string[], since_ms: number): FromL
     statesOf: (number) => {
       const steps: [number, PermitState][] = [];
       let last_ms = 0;
-      for (const { at, state } of of(number)) {
-        if (state === null || !STATES.has(state)) continue;
+      for (const { type, at, state } of of(number)) {
+        // A lock's removal has states of its own, under the permit's number and by some of the same words.
+        if (!type.startsWith("permit.") || state === null || !STATES.has(state)) continue;
         // What is written down late cannot have come before what it follows.
         last_ms = Math.max(last_ms, at);
         if (steps.at(-1)?.[1] !== state) steps.push([last_ms, state as PermitState]);

@@ -1,4 +1,3 @@
-import { randomUUID } from "node:crypto";
 import { z } from "zod";
 import { decideRemoval, removalState, type RemovalCommand } from "../../core/removal/forcedRemoval";
 import type { PersonId, Role } from "../../core/people/roles";
@@ -6,9 +5,10 @@ import { decidePermit } from "../../core/permit/life/permitLife";
 import { peopleOn, type PermitFacts } from "../../core/permit/record/permitTypes";
 import { permits } from "../db/schema";
 import { namesOf } from "../people/signIn";
+import { liftCut } from "../isolation/minorStore";
 import { permitFacts } from "../permit/permitFacts";
 import { loadPermit, savePermit } from "../permit/permitStore";
-import { loadRemoval, READ_REMOVAL, removalsOn, saveRemoval } from "./removalStore";
+import { loadRemoval, nextRemoval, READ_REMOVAL, removalsOn, saveRemoval } from "./removalStore";
 import { defineAct, type ActContext, type ActOutcome } from "../act/act";
 import { eq } from "drizzle-orm";
 
@@ -47,7 +47,8 @@ export const openRemoval = defineAct({
         refusal: { code: "already done", what: `Asking for lock ${hung.lock} to be removed` },
       };
     }
-    const id = randomUUID();
+    // Counted, not made up: later acts name it, and the ledger played again must come to the same.
+    const id = nextRemoval(tx);
     saveRemoval(tx, {
       id,
       permitId: stored.row.id,
@@ -128,6 +129,8 @@ function change(
     if (!off.ok) return { ok: false, subject, refusal: off.refusal };
     savePermit(tx, permit, off.value);
   }
+  // Alone it was the lock on the point itself: nothing holds there any more.
+  if (type === "cut") liftCut(tx, permit.isolationIds, { lock, by: person.id, at_ms: now_ms });
   saveRemoval(tx, { ...stored, removal: decided.value });
   return { ok: true, subject, answer: { removal: id, lock, state: removalState(decided.value) } };
 }

@@ -1,4 +1,4 @@
-import { and, desc, eq, ne, sql } from "drizzle-orm";
+import { and, count, desc, eq, ne, sql } from "drizzle-orm";
 import { removalState, type ForcedRemoval } from "../../core/removal/forcedRemoval";
 import type { Tx } from "../db/database";
 import { forcedRemovals } from "../db/schema";
@@ -19,6 +19,12 @@ const fromRow = (row: Row): StoredRemoval => ({
 export function loadRemoval(tx: Tx, id: string): StoredRemoval | null {
   const row = tx.select().from(forcedRemovals).where(eq(forcedRemovals.id, id)).get();
   return row ? fromRow(row) : null;
+}
+
+/** The next running number; none is ever taken out. Those of before are named otherwise, and keep their names. */
+export function nextRemoval(tx: Tx): string {
+  const { n } = tx.select({ n: count() }).from(forcedRemovals).get() ?? { n: 0 };
+  return `R-${String(n + 1).padStart(4, "0")}`;
 }
 
 /** Writes a removal, new or changed. */

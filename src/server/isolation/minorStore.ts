@@ -28,6 +28,20 @@ export function minorHangs(tx: Tx, isolationIds: readonly string[]): (isolationI
   });
 }
 
+/** A lock that was cut off the point of a minor isolation hangs there no more, and its key opens nothing. */
+export function liftCut(
+  tx: Tx,
+  isolationIds: readonly string[],
+  { lock, by, at_ms }: Readonly<{ lock: string; by: PersonId; at_ms: number }>,
+): void {
+  for (const id of isolationIds.filter((one) => isMinorIsolation(tx, one))) {
+    tx.update(holds)
+      .set({ liftedBy: by, liftedAt: at_ms, keyAt: "gone", keyBy: by })
+      .where(and(eq(holds.isolationId, id), eq(holds.lock, lock), isNull(holds.liftedAt)))
+      .run();
+  }
+}
+
 const aloneStep = question((tx) =>
   tx
     .select({ id: steps.stepId })

@@ -1,4 +1,5 @@
 import { eq } from "drizzle-orm";
+import { isMinor } from "../../core/minor/minorSteps";
 import { shortfallsNotAccepted } from "../../core/plan/deviations";
 import { profileOf } from "../../core/requirement/profiles";
 import { planned } from "../job/planned";
@@ -7,6 +8,7 @@ import { database } from "../db/database";
 import { isolations } from "../db/schema";
 import { namesOf } from "../people/signIn";
 import { acceptedFor } from "../job/deviationStore";
+import { worksAlone } from "./minorStore";
 import { heldByOthers, loadIsolation } from "./isolationStore";
 import { liveJobs } from "./liveJobs";
 import { currentPlant } from "../plant/plantStore";
@@ -22,6 +24,8 @@ export async function replanView(view: JobView) {
   const stored = view.isolation && loadIsolation(db, view.isolation.number);
   const plant = currentPlant(db);
   if (!stored || !plant || !wantsNewPlan(stored, plant.revision)) return null;
+  // What is more than one lock is given up and planned in full, see core/isolation.
+  if (isMinor(stored.life.steps)) return null;
   const fell = view.planFault?.code === "plan fell";
   const { job, jobId } = nextJob(db, stored);
   const made = await planned(db, plant.revision, job);
@@ -54,6 +58,13 @@ export function heldElsewhere(isolation: string): (tag: string) => readonly stri
   const db = database();
   const stored = loadIsolation(db, isolation);
   return stored === null ? () => [] : heldByOthers(db, stored.row.id);
+}
+
+/** Who works alone under a minor isolation; null where others may do its steps. */
+export function aloneUnder(isolation: string): string | null {
+  const db = database();
+  const stored = loadIsolation(db, isolation);
+  return stored === null ? null : worksAlone(db, stored.row.id);
 }
 
 /** Temporary de-isolations of the job's isolation, and those of others that reach this job. */

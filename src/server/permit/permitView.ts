@@ -96,6 +96,7 @@ export function permitView(number: string, now_ms: number) {
       personId: signOn.person as string,
     })),
     pointsToLock: facts.pointsToLock,
+    minor: facts.minor,
     /** A permit of other work where this person is on now. */
     atOtherWork: (id: string) => facts.atOtherWork(id as PersonId),
     places: facts.places,

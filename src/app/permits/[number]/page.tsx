@@ -4,6 +4,7 @@ import type { Metadata } from "next";
 import { Link } from "@/ui/text/Link";
 import { notFound } from "next/navigation";
 import type { ReactNode } from "react";
+import { kindRule } from "@/core/permit/kinds/kinds";
 import { figure } from "@/core/units/format";
 import type { UnitSystem } from "@/core/units/units";
 import { mayDo, permitView, type PermitView } from "@/server/permit/permitView";
@@ -57,11 +58,11 @@ export default async function PermitPage({ params }: Params) {
           <Removals
             permit={permit.number}
             removals={removalsOf(permit.number)}
-            on={on}
+            on={[...on, ...hungAlone(permit, on)]}
             person={{ id: person.id, roles: person.roles }}
             timeZone={timeZone}
           />
-          {permit.state === "live" && on.length > 0 && leads && (
+          {permit.state === "live" && on.length > 0 && leads && mayDo(permit, person, "hand over") && (
             <HandOverForm
               permit={permit.number}
               lead={permit.holderId}
@@ -89,6 +90,14 @@ export default async function PermitPage({ params }: Params) {
       </div>
     </>
   );
+}
+
+/** Of a minor isolation: whoever is not on, and whose lock hangs on the point. */
+function hungAlone({ minor, nameOf }: PermitView, on: readonly Readonly<{ personId: string }>[]) {
+  const lock = minor?.lock ?? null;
+  return lock === null || on.some(({ personId }) => personId === lock.by)
+    ? []
+    : [{ personId: lock.by, name: nameOf(lock.by), lock: lock.number }];
 }
 
 /** How a state looks besides its word: a tone, and a texture of its own, so that neither is needed alone. */
@@ -217,6 +226,7 @@ function Words({
   timeZone: string;
 }) {
   const left = permit.validTo_ms - now_ms;
+  const isAlone = kindRule(permit.kind).alone;
   return (
     <section aria-label="What it says">
       <dl className="grid gap-x-5 gap-y-2 sm:grid-cols-[8rem_1fr]">
@@ -235,8 +245,8 @@ function Words({
           </span>
           <span className="block">{left > 0 ? `${span(left)} left. At that time work stops.` : "No time left."}</span>
         </Row>
-        <Row label="Holder">{permit.holder}</Row>
-        <Row label="Issuer">{permit.issuer ?? "not issued yet"}</Row>
+        <Row label={isAlone ? "Works alone" : "Holder"}>{permit.holder}</Row>
+        <Row label="Issuer">{permit.issuer ?? (isAlone ? "none: the short route" : "not issued yet")}</Row>
         <Row label="Isolation">
           {permit.kind === "safeguard bypass" ? (
             "none: a bypass stands on no isolation"
@@ -249,6 +259,7 @@ function Words({
             "none"
           )}
           {permit.kind !== "safeguard bypass" &&
+            !isAlone &&
             permit.job.boxes.map((box) => (
               <span key={box.number}>
                 {" "}

@@ -66,7 +66,7 @@ function reasonOf(missing: readonly Ask[]): string {
 /** The only way a permit changes, but for what the clock does by itself. */
 export function decidePermit(before: PermitLife, command: PermitCommand, facts: PermitFacts): Result<PermitLife> {
   const permit = asAt(before, facts, command.at_ms);
-  const no = mayAct(permit, command, facts) ?? aloneFault(permit, command) ?? appointmentFault(command, facts);
+  const no = mayAct(permit, command, facts) ?? appointmentFault(command, facts);
   if (no) return no;
   const decided = decide(permit, command, facts);
   // What was just done may itself have made the permit stop.
@@ -91,6 +91,7 @@ const NOT_ALONE: ReadonlySet<PermitCommand["type"]> = new Set<PermitCommand["typ
   "issue",
   "accept",
   "sign on",
+  "sign off",
   "hand over",
   "revalidate",
   "extend",
@@ -102,7 +103,7 @@ const NOT_ALONE: ReadonlySet<PermitCommand["type"]> = new Set<PermitCommand["typ
 ]);
 
 /** Why a permit is not begun, ended or handed on so: by the short route one person does all of it, and else nobody alone. */
-function aloneFault({ number, details }: PermitLife, { type }: PermitCommand) {
+function aloneFault({ number, details }: PermitLife, { type }: Pick<PermitCommand, "type">) {
   const isAlone = kindRule(details.kind).alone;
   if (isAlone ? NOT_ALONE.has(type) : type === "begin alone" || type === "end alone") {
     return refuse({ code: "short route", what: number, isMinor: isAlone });
@@ -117,6 +118,8 @@ export function mayAct(
   facts: Pick<PermitFacts, "nameOf" | "timeOf">,
 ) {
   const { from, who, words } = LIFE[command.type];
+  const alone = aloneFault(permit, command);
+  if (alone) return alone;
   if (command.by === null && command.type !== "stop") {
     return refuse({ code: "not yours to do", act: words, needs: ["a person"] });
   }

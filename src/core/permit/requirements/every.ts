@@ -101,6 +101,7 @@ export const EVERY_ASK: Readonly<Record<string, AskMaker>> = {
       ...(facts.minor === null
         ? ["nobody knows what hangs for it"]
         : facts.minor.failed.map((step) => `${step} failed`)),
+      ...(facts.minor?.lock === null ? ["no lock hangs on its point"] : []),
       ...(more.length > 0 ? [`the crew has others: ${more.join(", ")}`] : []),
       ...(required.length > 0 ? [`its hazards require a permit of a kind: ${required.join(", ")}`] : []),
       ...(facts.ofJob.some(({ state }) => state !== "closed" && state !== "cancelled")

@@ -1,5 +1,6 @@
 import { Link } from "@/ui/text/Link";
 import type { PermitRequired } from "@/core/hazard/permitsRequired";
+import { isMinor } from "@/core/minor/minorSteps";
 import { firstTimes } from "@/core/permit/kinds/firstTimes";
 import { kindRule, WRITTEN_KINDS, type PermitKind } from "@/core/permit/kinds/kinds";
 import { draftDefaults } from "@/server/permit/draftDefaults";
@@ -22,7 +23,8 @@ export function PermitsStage({ view, person, kind: asked }: Props) {
   const timeZone = siteTimeZone();
   const mayWrite = person.roles.some((role) => role === "coordinator" || role === "issuer" || role === "holder");
   const required = draftDefaults(view, "general").required;
-  const unwritten = required.filter(
+  const isAlone = view.isolation !== null && isMinor(view.isolation.steps);
+  const unwritten = (isAlone ? [] : required).filter(
     ({ kind }) => !view.permits.some((permit) => permit.kind === kind && permit.state !== "cancelled"),
   );
   // The first that is required and nobody wrote yet, unless another is asked for.
@@ -86,86 +88,93 @@ export function PermitsStage({ view, person, kind: asked }: Props) {
           </WideTable>
         )}
       </section>
-      <section className="grid gap-10 lg:grid-cols-[minmax(0,1.4fr)_minmax(0,1fr)]">
-        <div>
-          <h2 className="mb-3 text-lg font-semibold">
-            {all === null ? "Write a permit" : "Write the permits that the hazards require"}
-          </h2>
-          <KindChoice job={view.number} kind={all === null ? kind : null} required={required} />
-          {!standing && rule.isolation && (
-            <p>
-              A permit stands on an isolation.{" "}
-              <Link className="link" href={`/jobs/${view.number}/points`}>
-                Approve the points
-              </Link>{" "}
-              first.
-            </p>
-          )}
-          {(standing || !rule.isolation) && !mayWrite && (
-            <p>The holder, an issuer or a coordinator writes the permit.</p>
-          )}
-          {all !== null && standing && mayWrite && (
-            <PermitsForm key={`${all.toWrite.length} ${person.units}`} {...all} />
-          )}
-          {all === null && (standing || !rule.isolation) && mayWrite && (
-            <PermitDraftForm
-              key={`${kind} ${person.units}`}
+      {isAlone ? (
+        <p className="max-w-prose">
+          This job goes by the short route: one person, one lock, one record, and no other permit beside it. What is
+          more than that is given up, restored, and planned in full.
+        </p>
+      ) : (
+        <section className="grid gap-10 lg:grid-cols-[minmax(0,1.4fr)_minmax(0,1fr)]">
+          <div>
+            <h2 className="mb-3 text-lg font-semibold">
+              {all === null ? "Write a permit" : "Write the permits that the hazards require"}
+            </h2>
+            <KindChoice job={view.number} kind={all === null ? kind : null} required={required} />
+            {!standing && rule.isolation && (
+              <p>
+                A permit stands on an isolation.{" "}
+                <Link className="link" href={`/jobs/${view.number}/points`}>
+                  Approve the points
+                </Link>{" "}
+                first.
+              </p>
+            )}
+            {(standing || !rule.isolation) && !mayWrite && (
+              <p>The holder, an issuer or a coordinator writes the permit.</p>
+            )}
+            {all !== null && standing && mayWrite && (
+              <PermitsForm key={`${all.toWrite.length} ${person.units}`} {...all} />
+            )}
+            {all === null && (standing || !rule.isolation) && mayWrite && (
+              <PermitDraftForm
+                key={`${kind} ${person.units}`}
+                job={view.number}
+                kind={kind}
+                longest_h={rule.longest_h}
+                words={view.work}
+                hazards={defaults.hazards}
+                precautions={defaults.precautions}
+                holder={view.holderId}
+                leads={choices.filter(({ roles }) => roles.includes("holder"))}
+                people={choices.map(({ id, name }) => ({ id, name }))}
+                defaults={defaults.details}
+                units={person.units}
+                {...firstTimes({
+                  now_ms: requestTime_ms(),
+                  windowFrom_ms: view.windowFrom_ms,
+                  windowTo_ms: view.windowTo_ms,
+                  longest_h: rule.longest_h,
+                })}
+                timeZone={timeZone}
+              />
+            )}
+          </div>
+          <div>
+            <Crew view={view} mayChange={mayWrite} />
+            <Exchanges
               job={view.number}
-              kind={kind}
-              longest_h={rule.longest_h}
-              words={view.work}
-              hazards={defaults.hazards}
-              precautions={defaults.precautions}
-              holder={view.holderId}
-              leads={choices.filter(({ roles }) => roles.includes("holder"))}
-              people={choices.map(({ id, name }) => ({ id, name }))}
-              defaults={defaults.details}
-              units={person.units}
-              {...firstTimes({
-                now_ms: requestTime_ms(),
-                windowFrom_ms: view.windowFrom_ms,
-                windowTo_ms: view.windowTo_ms,
-                longest_h: rule.longest_h,
-              })}
+              exchanges={exchangesOf(view.number)}
+              mayExchange={person.roles.includes("coordinator")}
               timeZone={timeZone}
             />
-          )}
-        </div>
-        <div>
-          <Crew view={view} mayChange={mayWrite} />
-          <Exchanges
-            job={view.number}
-            exchanges={exchangesOf(view.number)}
-            mayExchange={person.roles.includes("coordinator")}
-            timeZone={timeZone}
-          />
-          <h2 className="mt-8 mb-3 text-lg font-semibold">Lock box</h2>
-          {view.boxes.length === 0 && <p>None yet: it comes with the isolation.</p>}
-          {view.boxes.map((box) => (
-            <div key={box.number}>
-              <p>
-                Box{" "}
-                <Link href={`/boxes/${box.number}`} className="tag link">
-                  {box.number}
-                </Link>
-                , {box.state}
-              </p>
-              {box.locks.length === 0 ? (
-                <p className="mt-1">No personal lock hangs on it.</p>
-              ) : (
-                <ol className="mt-2 space-y-1">
-                  {box.locks.map((lock) => (
-                    <li key={lock.lock}>
-                      <span className="tag mr-3">{lock.lock}</span>
-                      {lock.person}, since {dayAndClock(lock.onAt, timeZone)}
-                    </li>
-                  ))}
-                </ol>
-              )}
-            </div>
-          ))}
-        </div>
-      </section>
+            <h2 className="mt-8 mb-3 text-lg font-semibold">Lock box</h2>
+            {view.boxes.length === 0 && <p>None yet: it comes with the isolation.</p>}
+            {view.boxes.map((box) => (
+              <div key={box.number}>
+                <p>
+                  Box{" "}
+                  <Link href={`/boxes/${box.number}`} className="tag link">
+                    {box.number}
+                  </Link>
+                  , {box.state}
+                </p>
+                {box.locks.length === 0 ? (
+                  <p className="mt-1">No personal lock hangs on it.</p>
+                ) : (
+                  <ol className="mt-2 space-y-1">
+                    {box.locks.map((lock) => (
+                      <li key={lock.lock}>
+                        <span className="tag mr-3">{lock.lock}</span>
+                        {lock.person}, since {dayAndClock(lock.onAt, timeZone)}
+                      </li>
+                    ))}
+                  </ol>
+                )}
+              </div>
+            ))}
+          </div>
+        </section>
+      )}
     </div>
   );
 }

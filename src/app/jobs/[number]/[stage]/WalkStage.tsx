@@ -14,7 +14,7 @@ import { duration } from "@/core/units/format";
 import { stepTimes, type StepTakes } from "@/server/figures/dayView";
 import { peopleToChoose, type JobView } from "@/server/job/jobView";
 import { lanternOf, planOf, plantOf } from "@/server/job/plans";
-import { heldElsewhere, replanView, temporaryView } from "@/server/isolation/walkView";
+import { aloneUnder, heldElsewhere, replanView, temporaryView } from "@/server/isolation/walkView";
 import { requestTime_ms, siteTime, siteTimeZone } from "@/server/runtime/siteTime";
 import type { Person } from "@/server/people/signIn";
 import { Bench } from "@/ui/stage/Bench";
@@ -101,6 +101,9 @@ export async function WalkStage({ view, person, phase, lead }: Props) {
       }));
   const people = isolation.steps.some(({ kind }) => WATCHED.has(kind)) ? peopleToChoose() : [];
   const isCoordinator = person.roles.includes("coordinator");
+  const alone = isMinor(isolation.steps) ? view.permits.find(({ kind }) => kind === "minor isolation") : undefined;
+  // Until their lock was taken off without them, nobody does a step for who works alone.
+  const onlyBy = isMinor(isolation.steps) ? aloneUnder(isolation.number) : null;
   const walkList = (which: "isolate" | "restore" | "test") => (
     <WalkList
       isolation={isolation.number}
@@ -110,7 +113,9 @@ export async function WalkStage({ view, person, phase, lead }: Props) {
       walker={{
         id: person.id,
         name: person.name,
-        mayDo: person.roles.some((role) => role === "isolator" || role === "operator" || role === "coordinator"),
+        mayDo:
+          (onlyBy === null || onlyBy === person.id) &&
+          person.roles.some((role) => role === "isolator" || role === "operator" || role === "coordinator"),
         competences: person.competences,
         roles: person.roles,
         units: person.units,
@@ -126,7 +131,6 @@ export async function WalkStage({ view, person, phase, lead }: Props) {
   );
   const replan = phase === "isolate" ? await replanView(view) : null;
   const tests = rowsOf("test");
-  const alone = isMinor(isolation.steps) ? view.permits.find(({ kind }) => kind === "minor isolation") : undefined;
   const inPhase = isolation.steps.filter((step) => step.phase === phase);
   const doneCount = inPhase.filter(isDone).length;
   return (
@@ -167,6 +171,12 @@ export async function WalkStage({ view, person, phase, lead }: Props) {
         )}
         {phase === "isolate" && isolation.state === "proven" && (
           <ProofsDue isolation={isolation} stale={view.stale} person={person} />
+        )}
+        {onlyBy !== null && onlyBy !== person.id && isolation.state !== "restored" && (
+          <p className="border-accent my-3 border-l-4 px-3 py-2">
+            <strong>{peopleToChoose().find(({ id }) => id === onlyBy)?.name ?? "One person"}</strong> works alone here,
+            by the short route: nobody else does these steps or takes the lock off.
+          </p>
         )}
         {phase === "isolate" && alone?.state === "checked" && alone.holderId === person.id && (
           <BeginAlone

@@ -91,7 +91,25 @@ export function SigningActs({ permit, person }: Props) {
       <OffAndBack permit={permit.number} copies={kindRule(permit.kind).afterWatch ? [] : hanging} />,
     );
   }
-  if (isOn) {
+  const isAlone = kindRule(permit.kind).alone;
+  const page = (stage: string, words: string) => (
+    <Link className="btn btn-primary" href={`/jobs/${permit.job.number}/${stage}`}>
+      {words}
+    </Link>
+  );
+  if (isAlone && isHolder && may("begin alone")) {
+    const words = "At the machine: lock it with your own lock, prove it, try it, and begin by one signature.";
+    add("begin alone", "Isolate and begin, alone", words, page("walk", "To the steps"));
+  }
+  if (isAlone && isHolder && may("end alone")) {
+    const words = "The work is done: clear, tell, sign, and take your own lock off the point.";
+    add("end alone", "Clear, and take your lock off", words, page("return", "To the steps back"));
+  }
+  if (isAlone && !isHolder && may("end alone") && on.length === 0) {
+    const words = "Nobody is on: their lock was taken off without them.";
+    add("end for", "End it", words, plain("permit.end-alone", "End it", "End it", true));
+  }
+  if (isOn && may("sign off")) {
     add(
       "off",
       "Sign off",
@@ -100,7 +118,7 @@ export function SigningActs({ permit, person }: Props) {
     );
   }
   const inCrew = isHolder || permit.job.holderId === person.id || permit.job.crewIds.includes(person.id);
-  if (permit.state === "live" && !isOn && inCrew && permit.kind !== "safeguard bypass") {
+  if (may("sign on") && permit.state === "live" && !isOn && inCrew && permit.kind !== "safeguard bypass") {
     add(
       "on",
       "Sign on",
@@ -274,7 +292,7 @@ export function SigningActs({ permit, person }: Props) {
   }
   const mayWrite = person.roles.some((role) => role === "coordinator" || role === "issuer" || role === "holder");
   const canGoOn = !["draft", "checked", "cancelled"].includes(permit.state) && permit.job.state === "open";
-  if (mayWrite && canGoOn && permit.next.length === 0) {
+  if (mayWrite && canGoOn && permit.next.length === 0 && !isAlone) {
     add(
       "next-day",
       "The next day",
@@ -303,8 +321,9 @@ export function SigningActs({ permit, person }: Props) {
     );
   }
   const waiting: Readonly<Record<string, string>> = {
+    ...(isAlone ? { live: `${permit.holder} works alone.` } : {}),
     draft: "A coordinator or an issuer checks it.",
-    checked: "An issuer authorises it.",
+    checked: isAlone ? `${permit.holder} isolates, proves and begins, alone.` : "An issuer authorises it.",
     authorised: "An issuer goes there and issues it.",
     issued: `${permit.holder} accepts it.`,
     suspended: "An issuer looks, and lets the work go on.",
