@@ -114,22 +114,22 @@ test("a minor isolation by the short route: at most 6 acts and 3 PINs, and what 
   // Each thing signed has its row, and the record is whole.
   expect(site.lantern("verify").status).toBe(0);
 
-  // A pump with liquid in it is no minor isolation: the page says why, and the server refuses it.
+  // Work on conductors is no minor isolation: the page says why, and the server refuses it.
   const [like] = read<{ from: number; to: number }>(
     site,
     'SELECT window_from_ms AS "from", window_to_ms AS "to" FROM jobs WHERE number = ?',
     job,
   );
-  const pump = await done(maren, "job.ask", {
-    title: "Look at the pump",
-    work: "Its coupling.",
-    faces: [{ place: "P-404", how: ["touch"] }],
+  const motor = await done(maren, "job.ask", {
+    title: "Look at the fan motor",
+    work: "Its terminal box.",
+    faces: [{ place: "M-292", how: ["touch"] }],
     windowFrom_ms: like!.from,
     windowTo_ms: like!.to,
     holder: odalys,
     crew: [],
   });
-  await maren.goto(`/jobs/${pump.job}/points`);
+  await maren.goto(`/jobs/${motor.job}/points`);
   await maren.getByText("Short route", { exact: true }).waitFor();
   const why = maren.getByText(/This is no minor isolation/);
   // A touch before the page listens opens nothing.
@@ -139,7 +139,7 @@ test("a minor isolation by the short route: at most 6 acts and 3 PINs, and what 
   }).toPass();
   await expect(maren.getByRole("form", { name: "Approve by the short route" })).toHaveCount(0);
   const revision = read<{ r: number }>(site, "SELECT max(revision) AS r FROM plant_revisions")[0]!.r;
-  const asked = { job: pump.job, school: "work", plantRevision: revision, route: "short" };
+  const asked = { job: motor.job, school: "work", plantRevision: revision, route: "short" };
   expect(await refused(maren, "isolation.approve", asked)).toMatch(/nobody else is put at risk/);
   const declared = { ...asked, noOthersAtRisk: true, noAccidents: true };
   expect(await refused(maren, "isolation.approve", declared)).toMatch(/is no minor isolation/);

@@ -1,6 +1,6 @@
 import { Link } from "@/ui/text/Link";
 import { isMinor } from "@/core/minor/minorSteps";
-import { EndAlone } from "@/ui/minor/EndAlone";
+import { EndAlone } from "@/ui/minor/WhenShown";
 import type { JobView } from "@/server/job/jobView";
 import type { Person } from "@/server/people/signIn";
 import { ActForm } from "@/ui/act/ActForm";

@@ -27,7 +27,7 @@ import { siteField } from "@/ui/text/siteInstant";
 import { SwapForm } from "@/ui/job/SwapForm";
 import { NotHeldNotice } from "@/ui/walk/NotHeldNotice";
 import { Replan } from "@/ui/walk/Replan";
-import { BeginAlone } from "@/ui/minor/BeginAlone";
+import { BeginAlone } from "@/ui/minor/WhenShown";
 import { permitView } from "@/server/permit/permitView";
 import { WalkList, type WalkRow } from "@/ui/walk/WalkList";
 
