@@ -11,7 +11,10 @@ beforeEach(async () => {
   site = new TestSite();
   await openTwoJobs(site);
 });
-afterEach(() => site.close());
+afterEach(async () => {
+  await expectReplay(site);
+  site.close();
+});
 
 const standing = () => recentAlarms(site.db).filter(({ answered }) => answered === null);
 

@@ -1,3 +1,4 @@
+import { expectReplay } from "../support/expectReplay";
 import { siteClock } from "../../src/server/runtime/siteTime";
 import { TestSite } from "../support/testSite";
 import { approved, importing, ITEMS, LINKS, openTwoJobs } from "../support/twoJobs";
@@ -8,7 +9,10 @@ beforeEach(async () => {
   site = new TestSite();
   await openTwoJobs(site);
 });
-afterEach(() => site.close());
+afterEach(async () => {
+  await expectReplay(site);
+  site.close();
+});
 
 const appoint = (areas: readonly string[], shifts: readonly number[], person = "isa", role = "issuer") =>
   site.done("cora", "person.change", { person, roles: [role], areas, shifts });

@@ -1,3 +1,4 @@
+import { expectReplay } from "../support/expectReplay";
 import { people } from "../../src/server/db/schema";
 import { TestSite } from "../support/testSite";
 import { approved, openTwoJobs } from "../support/twoJobs";
@@ -8,7 +9,10 @@ beforeEach(async () => {
   site = new TestSite();
   await openTwoJobs(site);
 });
-afterEach(() => site.close());
+afterEach(async () => {
+  await expectReplay(site);
+  site.close();
+});
 
 const HOUR_MS = 3_600_000;
 const rights = { roles: ["isolator"], competences: ["electrical", "mechanical", "process"], firm: "" };

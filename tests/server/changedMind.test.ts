@@ -13,7 +13,10 @@ beforeEach(async () => {
   site = new TestSite();
   await openTwoJobs(site);
 });
-afterEach(() => site.close());
+afterEach(async () => {
+  await expectReplay(site);
+  site.close();
+});
 
 const ask = (more: object = {}) => ({
   title: "Work on P",

@@ -1,3 +1,4 @@
+import { expectReplay } from "../support/expectReplay";
 import { approved, openTwoJobs } from "../support/twoJobs";
 import { TestSite } from "../support/testSite";
 
@@ -7,7 +8,10 @@ beforeEach(async () => {
   site = new TestSite();
   await openTwoJobs(site);
 }, 60_000);
-afterEach(() => site.close());
+afterEach(async () => {
+  await expectReplay(site);
+  site.close();
+});
 
 /** A job on the motor, which needs the water to run meanwhile. */
 async function asksForWater(): Promise<string> {

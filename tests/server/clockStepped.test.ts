@@ -20,7 +20,10 @@ beforeEach(async () => {
   site = new TestSite();
   await openTwoJobs(site);
 });
-afterEach(() => site.close());
+afterEach(async () => {
+  await expectReplay(site);
+  site.close();
+});
 
 const stateOf = (permit: string) =>
   site.db.$client.prepare("SELECT state FROM permits WHERE number = ?").pluck().get(permit);

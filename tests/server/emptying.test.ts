@@ -62,8 +62,9 @@ beforeAll(async () => {
   await site.done("cora", "plant.import", { files: FILES });
   await site.stockGear("cora");
 });
-afterAll(() => {
+afterAll(async () => {
   delete holder.heavyLanternDatabase;
+  await expectReplay(site);
   site.close();
 });
 

@@ -2,13 +2,14 @@ import { ROLES, type Role } from "../../src/core/people/roles";
 import type { Act } from "../../src/server/act/act";
 import { ACTS } from "../../src/server/acts/acts";
 import { failedAttempts } from "../../src/server/db/schema";
+import { ledgerHead } from "../../src/server/ledger/append";
 import { verifyLedger } from "../../src/server/ledger/verify";
 import { ownPin } from "../../src/server/people/attempts";
 import { ATTACK_MS, IS_ATTACK } from "../support/attack";
 import { DemoForAll } from "../support/demoSite";
-import { stateOf } from "../support/replay";
+import { replay, stateOf } from "../support/replay";
 import { someSoundInputs } from "../support/soundInput";
-import { PIN } from "../support/testSite";
+import { PIN, TestSite } from "../support/testSite";
 
 /**
  * Every act by somebody of every role, with the right PIN, a wrong one, none, and the right one of somebody who is shut out:
@@ -78,4 +79,13 @@ test.each([...ACTS.values()].map((act) => [act.type, act] as const))("%s", async
 
 test("the record of all that is whole", () => {
   expect(verifyLedger(demo.site.db.$client, demo.site.headFile)).toMatchObject({ ok: true, stateKnown: true });
+});
+
+test("and the ledger of it, played again on an empty database, comes to the same", async () => {
+  const again = new TestSite("again.db");
+  try {
+    expect(await replay(demo.site.db, again.db)).toBe(ledgerHead(demo.site.db).hash);
+  } finally {
+    again.close();
+  }
 });

@@ -1,3 +1,4 @@
+import { expectReplay } from "../support/expectReplay";
 import { figureRows, siteFigures } from "../../src/server/figures/siteFigures";
 import { loadIsolation } from "../../src/server/isolation/isolationStore";
 import { soundReport } from "../../src/core/isolation/soundReport";
@@ -12,7 +13,10 @@ beforeEach(async () => {
   site = new TestSite();
   await openTwoJobs(site);
 });
-afterEach(() => site.close());
+afterEach(async () => {
+  await expectReplay(site);
+  site.close();
+});
 
 const figures = (from_ms = 0) => siteFigures(site.db, from_ms, site.clock_ms);
 

@@ -1,3 +1,4 @@
+import { expectReplay } from "../support/expectReplay";
 import { asc, eq } from "drizzle-orm";
 import type { OnNewPlant } from "../../src/core/plan/onNewPlant";
 import { soundReport } from "../../src/core/isolation/soundReport";
@@ -25,8 +26,9 @@ beforeEach(async () => {
   holder.heavyLanternDatabase = site.db;
   await openTwoJobs(site);
 });
-afterEach(() => {
+afterEach(async () => {
   delete holder.heavyLanternDatabase;
+  await expectReplay(site);
   site.close();
 });
 

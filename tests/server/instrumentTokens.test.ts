@@ -1,3 +1,4 @@
+import { expectReplay } from "../support/expectReplay";
 import { message, SCENARIOS } from "../../src/instruments/scenarios";
 import { receive } from "../../src/server/permit/instruments";
 import { detectorRows } from "../../src/server/permit/detectorStore";
@@ -12,7 +13,10 @@ beforeEach(async () => {
   site = new TestSite();
   await peopleTwoJobs(site);
 });
-afterEach(() => site.close());
+afterEach(async () => {
+  await expectReplay(site);
+  site.close();
+});
 
 const tokenOf = async (type: string, input: object): Promise<string> => {
   const answer = await site.act("cora", type, input);

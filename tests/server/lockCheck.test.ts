@@ -16,8 +16,9 @@ beforeEach(async () => {
   holder.heavyLanternDatabase = site.db;
   await openTwoJobs(site);
 });
-afterEach(() => {
+afterEach(async () => {
   delete holder.heavyLanternDatabase;
+  await expectReplay(site);
   site.close();
 });
 

@@ -21,7 +21,10 @@ beforeEach(async () => {
   await site.done("cora", "plant.import", { files });
   await site.stockGear("cora");
 });
-afterEach(() => site.close());
+afterEach(async () => {
+  await expectReplay(site);
+  site.close();
+});
 
 const stateOf = (number: string) =>
   site.db.select({ state: permits.state }).from(permits).where(eq(permits.number, number)).get()!.state;

@@ -31,7 +31,10 @@ beforeEach(async () => {
   });
   await site.done("gil", "gear.bump", { number: "GI-1", gas: "methane", verdict: "alarmed", zeroed: true });
 });
-afterEach(() => site.close());
+afterEach(async () => {
+  await expectReplay(site);
+  site.close();
+});
 
 const at = (more: object = {}) => ({
   words: "Grind it.",

@@ -20,8 +20,9 @@ beforeEach(async () => {
   const all = ["electrical", "mechanical", "process"] as const;
   await site.add({ signIn: "tara", roles: ["isolator"], competences: all });
 });
-afterEach(() => {
+afterEach(async () => {
   delete holder.heavyLanternDatabase;
+  await expectReplay(site);
   site.close();
 });
 

@@ -20,8 +20,9 @@ beforeEach(async () => {
   holder.heavyLanternDatabase = site.db;
   await openTwoJobs(site);
 });
-afterEach(() => {
+afterEach(async () => {
   delete holder.heavyLanternDatabase;
+  await expectReplay(site);
   site.close();
 });
 

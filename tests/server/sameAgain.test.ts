@@ -1,3 +1,4 @@
+import { expectReplay } from "../support/expectReplay";
 import type { Db } from "../../src/server/db/database";
 import { lastTimeOf } from "../../src/server/job/lastTime";
 import { jobView } from "../../src/server/job/jobView";
@@ -13,8 +14,9 @@ beforeEach(async () => {
   holder.heavyLanternDatabase = site.db;
   await openTwoJobs(site);
 });
-afterEach(() => {
+afterEach(async () => {
   delete holder.heavyLanternDatabase;
+  await expectReplay(site);
   site.close();
 });
 

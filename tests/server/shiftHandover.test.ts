@@ -15,7 +15,10 @@ beforeEach(async () => {
   site = new TestSite();
   await openTwoJobs(site);
 });
-afterEach(() => site.close());
+afterEach(async () => {
+  await expectReplay(site);
+  site.close();
+});
 
 const items = () => handoverItems(site.db, site.clock_ms, lastHandover(site.db)?.at_ms ?? 0);
 const handing = (more: object = {}) => ({

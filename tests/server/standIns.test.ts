@@ -1,3 +1,4 @@
+import { expectReplay } from "../support/expectReplay";
 import type { Db } from "../../src/server/db/database";
 import { loadIsolation } from "../../src/server/isolation/isolationStore";
 import { permitNow } from "../../src/server/permit/permitFacts";
@@ -14,8 +15,9 @@ beforeAll(async () => {
   holder.heavyLanternDatabase = site.db;
   await openTwoJobs(site);
 });
-afterAll(() => {
+afterAll(async () => {
   delete holder.heavyLanternDatabase;
+  await expectReplay(site);
   site.close();
 });
 

@@ -1,3 +1,4 @@
+import { expectReplay } from "../support/expectReplay";
 import { onHappening, type Happening } from "../../src/server/runtime/events";
 import { readHappening } from "../../src/ui/shell/happening";
 import { TestSite } from "../support/testSite";
@@ -14,8 +15,9 @@ beforeEach(async () => {
   heard = [];
   deafen = onHappening((happening) => heard.push(happening));
 });
-afterEach(() => {
+afterEach(async () => {
   deafen();
+  await expectReplay(site);
   site.close();
 });
 

@@ -1,3 +1,4 @@
+import { expectReplay } from "../support/expectReplay";
 import { randomUUID } from "node:crypto";
 import sharp from "sharp";
 import { eq } from "drizzle-orm";
@@ -20,8 +21,9 @@ beforeEach(async () => {
   site = new TestSite();
   await openTwoJobs(site);
 }, 60_000);
-afterEach(() => {
+afterEach(async () => {
   expect(verifyLedger(site.db.$client, site.headFile)).toMatchObject({ ok: true });
+  await expectReplay(site);
   site.close();
 });
 const lifeOf = (isolation: string) => loadIsolation(site.db, isolation)!.life;

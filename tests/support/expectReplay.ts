@@ -12,6 +12,8 @@ import { TestSite } from "./testSite";
  */
 export async function expectReplay(site: TestSite): Promise<void> {
   const again = new TestSite("again.db");
+  // Nothing was done: an emptied ledger is nothing that a record may come from.
+  if (site.db.select({ at: ledger.recordedAt }).from(ledger).all().length === 0) return again.close();
   try {
     expect(verifyLedger(site.db.$client, site.headFile)).toMatchObject({ ok: true, stateKnown: true });
     const rows = site.db.select({ at: ledger.recordedAt }).from(ledger).orderBy(asc(ledger.seq)).all();

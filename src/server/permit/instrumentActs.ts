@@ -30,10 +30,11 @@ export const enterInstrument = defineAct({
     kind: z.enum(INSTRUMENT_KINDS, "say what it is"),
     /** Of a gas detector, beside oxygen and what burns. */
     gases: z
-      .string()
-      .max(400, "at most 400 characters")
+      .union([z.string().max(400, "at most 400 characters"), z.array(z.string().max(80)).max(40)])
       .default("")
-      .transform((text) => [...new Set(text.split(/[,;\n]/).map((one) => one.trim().toLowerCase()))].filter(Boolean)),
+      // As the ledger keeps it, it is read again.
+      .transform((said) => (typeof said === "string" ? said.split(/[,;\n]/) : said))
+      .transform((all) => [...new Set(all.map((one) => one.trim().toLowerCase()))].filter(Boolean)),
   }),
   prepare: madeToken,
   run: ({ tx }, { id: number, kind, gases }, token: string): ActOutcome => {
