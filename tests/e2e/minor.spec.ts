@@ -1,3 +1,4 @@
+import { expectNoAxeViolation } from "./axe";
 import { Hand } from "./hand";
 import { expect, ownSite, PIN, post } from "./site";
 import { fill } from "./stepHand";
@@ -40,6 +41,7 @@ test("a minor isolation by the short route: at most 6 acts and 3 PINs, and what 
   await hand.tick(approve.getByRole("checkbox", { name: /Nobody else is put at risk/ }));
   await hand.tick(approve.getByRole("checkbox", { name: /never started/ }));
   await hand.tick(approve.getByRole("checkbox", { name: /they are checked/ }));
+  await expectNoAxeViolation(maren, "points, short route");
   await hand.send(maren, approve, "hazards, short route, record, check");
   await expect(maren).toHaveURL(new RegExp(`/jobs/${job}/walk`));
   const [made] = read<{ isolation: string; permit: string }>(
@@ -71,6 +73,7 @@ test("a minor isolation by the short route: at most 6 acts and 3 PINs, and what 
     await hand.later(form);
   }
   const begin = await hand.reach(phone, "Begin alone");
+  await expectNoAxeViolation(phone, "begin alone");
   await hand.tick(begin.getByRole("checkbox", { name: /nothing else/ }));
   await hand.send(phone, begin, "locked, proved, tried, begun");
 
@@ -95,6 +98,8 @@ test("a minor isolation by the short route: at most 6 acts and 3 PINs, and what 
 
   await hand.open(phone, `/jobs/${job}/return`);
   const end = await hand.reach(phone, "End alone");
+  await expectNoAxeViolation(phone, "end alone");
+  expect(await phone.evaluate(() => document.documentElement.scrollWidth - innerWidth)).toBeLessThanOrEqual(0);
   for (const box of await end.getByRole("checkbox").all()) {
     await expect(box).not.toBeChecked();
     await hand.tick(box);
