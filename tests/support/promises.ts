@@ -3,7 +3,7 @@ import { checkBox } from "../../src/core/box/boxLife";
 import type { IsolationLife } from "../../src/core/isolation/isolation";
 import { checkIsolation } from "../../src/core/isolation/isolationLife";
 import { asksOf } from "../../src/core/isolation/stepAsks";
-import { checkPermit } from "../../src/core/permit/life/permitLife";
+import { checkPermit } from "../../src/core/permit/life/checkPermit";
 import { check } from "../../src/core/plan/check";
 import { loadBox } from "../../src/server/box/boxStore";
 import { gear, holds, lockBoxes, permits, personalLocks, standingLocks } from "../../src/server/db/schema";

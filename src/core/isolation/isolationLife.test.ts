@@ -385,25 +385,3 @@ describe("the life of an isolation", () => {
     expect([...states].sort()).toEqual(["isolating", "proven", "restored", "restoring"]);
   });
 });
-
-test("of a minor isolation only who works alone does a step, begins restoring and says what cannot be done", () => {
-  const alone: IsolationFacts = { ...quiet, alone: ANN };
-  const life = { ...fresh, steps: fresh.steps.map((step) => ({ ...step, alone: true as const })) };
-  const code = (command: IsolationCommand, facts = alone) => {
-    const decided = decideIsolation(life, command, facts);
-    return decided.ok ? "ok" : decided.refusal.code;
-  };
-  expect(code(doIt("i1"))).toBe("ok");
-  expect(code({ ...doIt("i1"), by: BEN })).toBe("works alone");
-  // Their lock was taken off without them: others put it back.
-  expect(code({ ...doIt("i1"), by: BEN }, quiet)).toBe("ok");
-  const back = { type: "start return", at_ms: 2 } as const;
-  expect(code({ ...back, by: ANN, roles: ["isolator"] })).toBe("ok");
-  expect(code({ ...back, by: BEN, roles: ["isolator"] })).toBe("not yours to do");
-  expect(code({ ...back, by: BEN, roles: ["coordinator"] })).toBe("ok");
-  expect(code({ type: "re-plan", by: ANN, at_ms: 2, steps: [] })).toBe("short route");
-  expect(code({ type: "cannot", step: "i1", why: "broken", words: "bent", by: BEN, at_ms: 2 })).toBe("works alone");
-  // Of any other isolation an isolator begins no restoring.
-  const decided = decideIsolation(fresh, { ...back, by: ANN, roles: ["isolator"] }, quiet);
-  expect(decided.ok ? "ok" : decided.refusal.code).toBe("not yours to do");
-});

@@ -17,7 +17,7 @@ import { dayAndClock, span } from "@/ui/text/when";
 import { Air } from "./parts/Air";
 import { Clashes, Out } from "./parts/Around";
 import { Asks } from "./parts/Asks";
-import { PeopleOn } from "./parts/PeopleOn";
+import { hungAlone, PeopleOn } from "./parts/PeopleOn";
 import { AfterWatch, Posts } from "./parts/Posts";
 import { Reach } from "./parts/Reach";
 import { Reports } from "./parts/Reports";
@@ -90,14 +90,6 @@ export default async function PermitPage({ params }: Params) {
       </div>
     </>
   );
-}
-
-/** Of a minor isolation: whoever is not on, and whose lock hangs on the point. */
-function hungAlone({ minor, nameOf }: PermitView, on: readonly Readonly<{ personId: string }>[]) {
-  const lock = minor?.lock ?? null;
-  return lock === null || on.some(({ personId }) => personId === lock.by)
-    ? []
-    : [{ personId: lock.by, name: nameOf(lock.by), lock: lock.number }];
 }
 
 /** How a state looks besides its word: a tone, and a texture of its own, so that neither is needed alone. */

@@ -147,15 +147,7 @@ export const KIND_RULES: Readonly<Record<PermitKind, KindRule>> = {
     asks: ["bypass owner", "compensation"],
   }),
   "minor isolation": {
-    kind: "minor isolation",
-    words: "One machine behind one lock, by one person, within a shift",
-    longest_h: SHIFT_h,
-    isolation: true,
-    plannedFor: null,
-    post: null,
-    air: false,
-    afterWatch: false,
-    entryLog: false,
+    ...rule("minor isolation", "One machine behind one lock, by one person, within a shift", { asks: [] }),
     alone: true,
     // No copy hangs and no shift changes: the lock and its tag hang at the machine, and it ends with the shift.
     asks: ["muster", "isolation", "accepted", "minor", "hazards", "clashes"],

@@ -1,6 +1,7 @@
 import { command, DETAILS, draftOf, HOUR, idOf, isolationNow, wellFacts } from "../../../../tests/support/permits";
 import type { PermitAct, PermitFacts, PermitLife } from "../record/permitTypes";
-import { checkPermit, decidePermit } from "./permitLife";
+import { checkPermit } from "./checkPermit";
+import { decidePermit } from "./permitLife";
 
 /** The short route: one person begins and ends it alone, behind their own lock. */
 const minor: PermitFacts["minor"] = { lock: { number: "H-1", by: idOf("hal") }, failed: [], crew: [] };

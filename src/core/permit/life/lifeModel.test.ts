@@ -15,7 +15,8 @@ import {
   WATCH_READY,
 } from "../../../../tests/support/permits";
 import { inside } from "../people/entries";
-import { asAt, checkPermit, decidePermit, stillOut } from "./permitLife";
+import { checkPermit } from "./checkPermit";
+import { asAt, decidePermit, stillOut } from "./permitLife";
 import {
   AUDIT_LOOKS,
   copiesOf,

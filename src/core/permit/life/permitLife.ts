@@ -58,7 +58,7 @@ export function asAt(permit: PermitLife, facts: PermitFacts, now_ms: number): Pe
 /** Nobody works under it any more: what runs there then is nothing of the permit's. */
 const OVER: ReadonlySet<PermitLife["state"]> = new Set(["run out", "work done", "closed", "cancelled"]);
 
-function reasonOf(missing: readonly Ask[]): string {
+export function reasonOf(missing: readonly Ask[]): string {
   const asked = (words: string) => `${words[0]!.toLowerCase()}${words.slice(1)}`;
   return endsOnce(missing.map(({ words, unmet }) => `${unmet} (asked: ${asked(words)})`).join("; "));
 }
@@ -389,48 +389,4 @@ function validityFault(permit: PermitLife, now_ms: number) {
   }
   if (permit.validFrom_ms > now_ms) return refuse({ code: "validity", reason: "it has not begun yet" });
   return null;
-}
-
-/** Throws when an invariant is broken; run after every step in tests. A lock that was cut may break the fifth. */
-export function checkPermit(permit: PermitLife, facts: PermitFacts, now_ms: number): void {
-  const broken = (rule: string) => {
-    throw new Error(`permit ${permit.number}, ${permit.state}: ${rule}`);
-  };
-  const on = peopleOn(permit);
-  const within = inside(permit.log);
-  if (on.length > 0 && !["live", "suspended", "run out"].includes(permit.state)) broken("somebody is on");
-  if (permit.issuer === permit.holder) broken("its holder issued it");
-  if (kindRule(permit.details.kind).alone && on.some(({ person }) => person !== permit.holder)) {
-    broken("somebody else is on where one works alone");
-  }
-  const isAlone = kindRule(permit.details.kind).alone;
-  if (
-    !isAlone &&
-    ["issued", "live", "suspended", "watching", "closed"].includes(permit.state) &&
-    permit.issuer === null
-  ) {
-    broken("nobody issued it");
-  }
-  if (new Set(on.map((s) => s.person)).size < on.length || new Set(on.map((s) => s.lock)).size < on.length) {
-    broken("one person is on twice, or two with one lock");
-  }
-  if (facts.firstOn.includes("lead") && on.length > 0 && !on.some((signOn) => signOn.person === permit.holder)) {
-    broken("people are on without their lead");
-  }
-  if (permit.state === "live") {
-    if (isRunOut(permit, now_ms)) broken("it is live after its time");
-    const missing = missingWhileLive({ permit, facts, now_ms });
-    if (missing.length > 0) broken(`it is live without: ${reasonOf(missing)}`);
-  }
-  if (within.some((stay) => !on.some((signOn) => signOn.person === stay.person))) {
-    broken("somebody is inside and not on");
-  }
-  if (permit.state === "closed") {
-    if (permit.closedBy === null || (!isAlone && permit.closedBy === permit.holder)) broken("its holder closed it");
-    if (on.length > 0 || within.length > 0) broken("it is closed with somebody on");
-    if (stillOut(permit).length > 0) broken(`it is closed with ${stillOut(permit).join(", ")} out`);
-    if (kindRule(permit.details.kind).afterWatch && signedBy(permit.log, "accept")) {
-      if (!signedBy(permit.log, "end watch")) broken("it is closed without the end of its watch");
-    }
-  }
 }

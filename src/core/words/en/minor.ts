@@ -1,4 +1,5 @@
 import type { MinorCondition, MinorFault } from "../../refusal/minorFault";
+import type { Refusal } from "../../refusal/refusal";
 
 /** Each condition of a minor isolation as it is where it is met. */
 export const MINOR_WORDS: Readonly<Record<MinorCondition, string>> = {
@@ -25,3 +26,18 @@ export function minorFaultWords({ condition, evidence }: MinorFault): string {
   return `not so that ${MINOR_WORDS[condition]}: ${evidence.slice(0, MOST).join(", ")}${more}`;
 }
 const MOST = 4;
+
+type ShortRoute = Extract<Refusal, { code: "short route" | "not minor" | "works alone" }>;
+
+export function shortRouteSentence(refusal: ShortRoute): string {
+  switch (refusal.code) {
+    case "short route":
+      return refusal.isMinor
+        ? `${refusal.what} is a minor isolation: one person begins and ends it alone. For anything else give it up and plan the job in full.`
+        : `${refusal.what} is no minor isolation, so nobody begins or ends it alone.`;
+    case "not minor":
+      return `Job ${refusal.job} is no minor isolation: ${refusal.faults.map(minorFaultWords).join("; ")}. Approve its plan in full.`;
+    case "works alone":
+      return `${refusal.who} works alone under this minor isolation, and their lock is theirs: only they can do “${refusal.step}”.`;
+  }
+}

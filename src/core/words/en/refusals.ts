@@ -1,4 +1,5 @@
-import { minorFaultWords } from "./minor";
+import { procedureSentence } from "./procedures";
+import { shortRouteSentence } from "./minor";
 import { notAppointedWords, notInductedWords } from "./appointed";
 import { endsOnce } from "./endsOnce";
 import { passingWords } from "./passingWords";
@@ -63,31 +64,22 @@ function wordsOf(refusal: Refusal): string {
     case "no isolation":
       return "This permit has no isolation. Approve a plan for the job first.";
     case "own procedure":
-      return `You wrote this version of ${refusal.procedure}. Two others approve it: one for the trade, one for the equipment.`;
     case "two people":
-      return `You signed ${refusal.procedure} already. Somebody else signs for the other part.`;
     case "nobody watched":
-      return `Who was watched while they worked by ${refusal.procedure} is missing. Name at least one person.`;
     case "inspecting oneself":
-      return `An inspection of ${refusal.procedure} is by somebody who looks on, not by one of those who are watched.`;
+    case "procedure differs":
+    case "by no procedure":
+      return procedureSentence(refusal);
     case "procedure not usable":
       return `Nobody requests work by ${refusal.procedure}: ${refusal.why}. Request it without the procedure, or see to that first.`;
     case "procedure unsafe":
       return procedureUnsafeWords(refusal);
-    case "procedure differs":
-      return `Today's plan is not as ${refusal.procedure} says. Read the differences, then tick that you did.`;
-    case "by no procedure":
-      return `Job ${refusal.job} was not asked for by a procedure, so there is none to leave.`;
     case "authorised apart":
       return `${refusal.permit} is authorised at the desk, apart from being issued: ${refusal.why}. Authorise it by itself, then issue it on the spot.`;
     case "short route":
-      return refusal.isMinor
-        ? `${refusal.what} is a minor isolation: one person begins and ends it alone. For anything else give it up and plan the job in full.`
-        : `${refusal.what} is no minor isolation, so nobody begins or ends it alone.`;
     case "not minor":
-      return `Job ${refusal.job} is no minor isolation: ${refusal.faults.map(minorFaultWords).join("; ")}. Approve its plan in full.`;
     case "works alone":
-      return `${refusal.who} works alone under this minor isolation, and their lock is theirs: only they can do “${refusal.step}”.`;
+      return shortRouteSentence(refusal);
     case "issuing to oneself":
       return "You are the holder of this permit, so somebody else must issue it.";
     case "closing one's own permit":

@@ -37,3 +37,11 @@ export function PeopleOn({ permit, timeZone }: { permit: PermitView; timeZone: s
     </div>
   );
 }
+
+/** Of a minor isolation: whoever is not on, and whose lock hangs on the point. */
+export function hungAlone({ minor, nameOf }: PermitView, on: readonly Readonly<{ personId: string }>[]) {
+  const lock = minor?.lock ?? null;
+  return lock === null || on.some(({ personId }) => personId === lock.by)
+    ? []
+    : [{ personId: lock.by, name: nameOf(lock.by), lock: lock.number }];
+}
