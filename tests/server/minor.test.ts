@@ -123,6 +123,18 @@ test("it begins with one's own lock only, never over a shift change, and never a
   await expectReplay(site);
 });
 
+test("given up and planned in full it is a job like any other: its crew comes, and a coordinator closes it", async () => {
+  const { job, isolation, permit } = await approvedShort(site);
+  expect(await site.refused("cora", "job.crew", { job, crew: ["ivo", "wim"] })).toMatch(/alone/);
+  await site.done("ivo", "permit.cancel", { permit });
+  await site.done("ivo", "return.start", { isolation });
+  await walkAlone(site, isolation);
+  await site.done("cora", "isolation.approve", { job, objective: "effort", school: "work", plantRevision: 1 });
+  await site.done("cora", "job.crew", { job, crew: ["hal", "wim"] });
+  expect(await site.refused("ivo", "job.close", { job })).toMatch(/coordinator/);
+  await expectReplay(site);
+});
+
 test("whose lock hangs and who is not there: it is taken off by the removal of a lock, before they are on, on, or off", async () => {
   for (const [day, when] of (["locked", "on", "off"] as const).entries()) {
     site.clock_ms = Date.UTC(2026, 9, 6 + day, 7, 0);

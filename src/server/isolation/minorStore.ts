@@ -1,11 +1,11 @@
-import { and, eq, isNotNull, isNull, sql } from "drizzle-orm";
+import { and, desc, eq, isNotNull, isNull, sql } from "drizzle-orm";
 import type { MinorNow } from "../../core/permit/record/permitTypes";
 import type { PersonId } from "../../core/people/roles";
 import { stepLabel } from "../../core/procedure/steps";
 import { isAmong } from "../db/isAmong";
 import { question } from "../db/question";
 import type { Tx } from "../db/database";
-import { forcedRemovals, holds, jobIsolations, jobs, permitIsolations, steps } from "../db/schema";
+import { forcedRemovals, holds, isolations, jobIsolations, jobs, permitIsolations, steps } from "../db/schema";
 
 /** The lock on the one point of each minor isolation, and the steps of it that failed. Cost: two queries, however many. */
 export function minorHangs(tx: Tx, isolationIds: readonly string[]): (isolationId: string) => Omit<MinorNow, "crew"> {
@@ -61,14 +61,17 @@ export function isMinorIsolation(tx: Tx, isolationId: string): boolean {
   return aloneStep(tx).get({ isolationId }) !== undefined;
 }
 
-/** Whether the latest isolation of a job was. */
+/** Whether the latest isolation of a job was: one that was given up says nothing of what came after it. */
 export function wasMinor(tx: Tx, jobId: string): boolean {
-  return tx
-    .select({ id: jobIsolations.isolationId })
+  const latest = tx
+    .select({ id: isolations.id })
     .from(jobIsolations)
+    .innerJoin(isolations, eq(isolations.id, jobIsolations.isolationId))
     .where(eq(jobIsolations.jobId, jobId))
-    .all()
-    .some(({ id }) => isMinorIsolation(tx, id));
+    .orderBy(desc(isolations.approvedAt), desc(isolations.number))
+    .limit(1)
+    .get();
+  return latest !== undefined && isMinorIsolation(tx, latest.id);
 }
 
 /** Who works alone under a minor isolation; null where it is none, or where their lock was taken off without them. */
