@@ -23,7 +23,8 @@ export function PermitsStage({ view, person, kind: asked }: Props) {
   const timeZone = siteTimeZone();
   const mayWrite = person.roles.some((role) => role === "coordinator" || role === "issuer" || role === "holder");
   const required = draftDefaults(view, "general").required;
-  const isAlone = view.isolation !== null && isMinor(view.isolation.steps);
+  const { isolation } = view;
+  const isAlone = isolation !== null && isolation.state !== "restored" && isMinor(isolation.steps);
   const unwritten = (isAlone ? [] : required).filter(
     ({ kind }) => !view.permits.some((permit) => permit.kind === kind && permit.state !== "cancelled"),
   );
