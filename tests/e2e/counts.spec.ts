@@ -80,7 +80,6 @@ async function planned(hand: Hand, as: As, site: Site, { title, places }: Asked)
   for (const [index, place] of places.entries()) {
     if (index > 0) await hand.tap(maren.getByRole("button", { name: "Another location" }));
     await hand.type(maren.getByLabel(`Work location ${index + 1}: tag, or tag.part`), place);
-    await hand.tap(maren.getByRole("checkbox", { name: "open it" }).nth(index));
     await hand.tap(maren.getByRole("checkbox", { name: "touch it" }).nth(index));
   }
   await hand.choose(maren.getByLabel("Permit holder, in charge of the party"), { label: "Petra Quillon" });

@@ -128,6 +128,13 @@ test("a time is the site's, whatever zone the browser is in", async ({ as }) => 
   await maren.getByLabel("What is to be done").fill("Look at the sump");
   await maren.getByLabel("In more words").fill("Look at the sump pump.");
   await maren.getByLabel("Work location 1: tag, or tag.part").fill("P-204A");
+  // How people meet it is asked, and is nothing beforehand: what is sent without it is refused by name.
+  const open = maren.getByRole("checkbox", { name: "open it" }).first();
+  await expect(open).not.toBeChecked();
+  await maren.getByLabel("Permit holder, in charge of the party").selectOption({ label: "Petra Quillon" });
+  await maren.getByRole("button", { name: "Send the request" }).click();
+  await expect(maren.getByRole("alert").filter({ hasText: "say how people meet it" })).toBeVisible();
+  await open.check();
   // Typed as people write it; when the field is left it says which day was meant. What is no day is refused by name.
   const starts = maren.getByLabel("Window starts");
   await starts.fill("31 Feb 2026, 06:10");

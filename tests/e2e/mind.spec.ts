@@ -94,6 +94,7 @@ test("a job's words, window, work locations and crew are changed by the screen, 
   await ask.getByLabel("What is to be done").fill("Change the belt");
   await ask.getByLabel("In more words").fill("Old belt off, new belt on.");
   await ask.getByLabel("Work location 1: tag, or tag.part").fill("K-334");
+  await ask.getByRole("checkbox", { name: "open it" }).first().check();
   await ask.getByRole("checkbox", { name: "touch it" }).first().check();
   await ask.getByLabel("Permit holder, in charge of the party").selectOption({ label: "Petra Quillon" });
   await ask.getByRole("button", { name: "Send the request" }).click();

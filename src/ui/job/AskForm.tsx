@@ -94,7 +94,7 @@ export function AskForm({ places, people, hows, profiles, change, like, window, 
                     className="checkbox checkbox-sm"
                     name={`how-${face}`}
                     value={how}
-                    defaultChecked={given?.faces[face]?.how.includes(how) ?? how === "open"}
+                    defaultChecked={given?.faces[face]?.how.includes(how) ?? false}
                   />
                   {HOW_WORDS[how] ?? how}
                 </label>
