@@ -199,7 +199,7 @@ export async function seedDemo(db: Db, demoFolder: string, headFile: string, now
     school: "work",
     plantRevision: revision,
   });
-  await walk(String(agitated.isolation), 6);
+  await walk(String(agitated.isolation), 5);
 
   // The job of the tour: asked for, and everything still to do.
   await ask(
