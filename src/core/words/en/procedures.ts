@@ -21,6 +21,7 @@ type Signing = Extract<
       | "two people"
       | "nobody watched"
       | "inspecting oneself"
+      | "procedure not usable"
       | "procedure differs"
       | "by no procedure";
   }
@@ -41,5 +42,7 @@ export function procedureSentence(refusal: Signing): string {
       return `Today's plan is not as ${refusal.procedure} says. Read the differences, then tick that you did.`;
     case "by no procedure":
       return `Job ${refusal.job} was not asked for by a procedure, so there is none to leave.`;
+    case "procedure not usable":
+      return `Nobody requests work by ${refusal.procedure}: ${refusal.why}. Request it without the procedure, or see to that first.`;
   }
 }

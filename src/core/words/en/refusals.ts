@@ -67,11 +67,10 @@ function wordsOf(refusal: Refusal): string {
     case "two people":
     case "nobody watched":
     case "inspecting oneself":
+    case "procedure not usable":
     case "procedure differs":
     case "by no procedure":
       return procedureSentence(refusal);
-    case "procedure not usable":
-      return `Nobody requests work by ${refusal.procedure}: ${refusal.why}. Request it without the procedure, or see to that first.`;
     case "procedure unsafe":
       return procedureUnsafeWords(refusal);
     case "authorised apart":
