@@ -31,6 +31,7 @@ export default async function Layout({ children }: { children: ReactNode }) {
   const theme = (await cookies()).get("lantern_theme")?.value === "day" ? "day" : "night";
   const person = await currentPerson();
   const unread = person && unreadFor(person.id);
+  const isAtBox = person?.crewRound !== undefined;
   const now_ms = requestTime_ms();
   return (
     <html lang="en" data-theme={theme} data-zone={siteTimeZone()}>
@@ -38,7 +39,9 @@ export default async function Layout({ children }: { children: ReactNode }) {
         <a href="#main" className="focus:bg-base-100 sr-only focus:not-sr-only focus:absolute focus:z-20 focus:p-3">
           Skip to the page
         </a>
-        {person && (
+        {/* A screen that stands at a box for a crew has no other places to go to; alarms it hears like every other. */}
+        {isAtBox && <LiveUpdates drawnAfter={drawnAfter()} />}
+        {person && !isAtBox && (
           <>
             <TopBar person={person.name} roles={[...person.roles, ...person.competences].join(", ")}>
               <UnitSwitch units={person.units} choose={chooseUnits} />
@@ -60,7 +63,7 @@ export default async function Layout({ children }: { children: ReactNode }) {
           {isDemo() && "Demo: everybody and everything here is invented. "}A planning and record aid. Local codes,
           licensed people and your own procedures decide.
         </footer>
-        {person && <PlacesBar />}
+        {person && !isAtBox && <PlacesBar />}
       </body>
     </html>
   );

@@ -13,7 +13,7 @@ import type { ActAnswer } from "../../src/server/acts/answer";
 import { openDatabase, type Db } from "../../src/server/db/database";
 import { jobs, people, permits } from "../../src/server/db/schema";
 import { soundBegin, soundReport } from "../../src/core/isolation/soundReport";
-import { toPerson } from "../../src/server/people/signIn";
+import { personOfSession, toPerson } from "../../src/server/people/signIn";
 import { BEGUN, overAt_ms, WATCHED } from "../../src/core/isolation/held";
 import { waitOf } from "../../src/server/isolation/stepWaits";
 import { loadIsolation } from "../../src/server/isolation/isolationStore";
@@ -78,15 +78,18 @@ export class TestSite {
     signIn: string,
     type: string,
     input: unknown,
-    more: { pin?: string; actId?: string; doneAt_ms?: number } = {},
+    /** `token`: from the screen of this session. */
+    more: { pin?: string; actId?: string; doneAt_ms?: number; token?: string } = {},
   ): Promise<ActAnswer> {
     const row = this.db.select().from(people).where(eq(people.id, signIn)).get();
     if (row === undefined) throw new Error(`nobody is called ${signIn}`);
     this.clock_ms += this.step_ms;
-    const { pin = PIN, actId = randomUUID(), ...rest } = more;
-    const said = type === "permit.sign-on" ? { ...this.#briefed(input), ...(input as object) } : input;
+    const { pin = PIN, actId = randomUUID(), token, ...rest } = more;
+    const briefed = type === "permit.sign-on" || type === "crew.sign-on";
+    const said = briefed ? { ...this.#briefed(input), ...(input as object) } : input;
     const envelope = { version: 1, actId, type, input: said, ...(pin ? { pin } : {}), ...rest };
-    return runAct(envelope, toPerson(row, this.clock_ms), this.clock_ms, this.db, this.headFile);
+    const asks = token === undefined ? null : personOfSession(this.db, token, this.clock_ms);
+    return runAct(envelope, asks ?? toPerson(row, this.clock_ms), this.clock_ms, this.db, this.headFile);
   }
 
   /** Signs on as somebody who was briefed and knows where the work is, unless the test says otherwise. */

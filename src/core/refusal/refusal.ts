@@ -46,6 +46,14 @@ export type Refusal =
   | { code: "short route"; what: string; isMinor: boolean }
   | { code: "not minor"; job: string; faults: readonly MinorFault[] }
   | { code: "works alone"; step: string; who: string }
+  | { code: "nobody there"; permit: string }
+  | { code: "not of the roll"; who: string; permit: string }
+  /** A crew signs on with whoever leads or issued the work beside them, and nobody else. */
+  | { code: "not present at crew"; permit: string; may: readonly string[] }
+  | { code: "crew round of another"; crew: string; lead: string; permit: string }
+  | { code: "crew round over"; crew: string; lead: string; idle: boolean }
+  /** A screen that stands at the box for a crew does nothing else. */
+  | { code: "crew screen"; act: string; crew: string }
   | { code: "issuing to oneself" }
   | { code: "authorised apart"; permit: string; why: string }
   | { code: "own procedure"; procedure: string }
@@ -98,7 +106,7 @@ export type Refusal =
   | { code: "unknown"; what: string; name: string }
   | { code: "review too late"; hours: number; most: number }
   | { code: "own lock"; lock: string }
-  | { code: "not read"; lock: string; permit: string }
+  | { code: "not read"; lock: string; permit: string; who?: string }
   | { code: "own account" }
   | { code: "sign-in taken"; signIn: string }
   | { code: "last coordinator"; who: string }

@@ -53,6 +53,13 @@ export type Act<Schema extends z.ZodType = z.ZodType, Prepared = unknown> = Read
   forLedger?: (input: z.output<Schema>) => unknown;
   /** Others who sign the same act with their own PINs, at the same device. */
   signers?: (input: z.output<Schema>) => readonly Readonly<{ person: string; pin: string; field: string }>[];
+  /**
+   * Others sign it at a screen that stands at the box: why nobody's PIN is even tried there now; null where they are, each
+   * counted by whose it is.
+   */
+  atCrewRound?: (tx: Tx, person: Person, input: z.output<Schema>, clock_ms: number) => Refusal | null;
+  /** Done at a screen that stands at the box, as nothing else is but what protects somebody. */
+  isOfCrewRound?: boolean;
   /** A device may keep it while it has no network, and send it later with its own time. Never what protects somebody. */
   offline?: boolean;
   /** Files come in it: their texts are as long as they are. */

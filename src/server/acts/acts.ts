@@ -19,6 +19,7 @@ import { agreeToTest, askTest, callOffTest, startTest } from "../isolation/tempo
 import { decideConflictAct } from "../board/conflicts";
 import { settleClock } from "../permit/clockAct";
 import { answerHandover, handOverTheShift } from "../handover/handoverActs";
+import { CREW_ACTS } from "../crew/crewActs";
 import { MUSTER_ACTS } from "../muster/musterActs";
 import { settleKept } from "./settleAct";
 import { changeJob, withdrawJob } from "../job/changeJob";
@@ -136,6 +137,7 @@ export const ACTS: ReadonlyMap<string, Act> = new Map(
     closePermit,
     cancelPermit,
     sendBack,
+    ...CREW_ACTS,
     ...PERMIT_LOG_ACTS,
     ...PERMIT_REPORT_ACTS,
     ...HAZARD_ACTS,

@@ -43,6 +43,10 @@ export function readAct({ actId, type, input: raw }: Sent, person: Person): Read
     const refusal: Refusal = { code: "not yours to do", act: act.words, needs: act.roles };
     return { actId, act, input: null, asked: null, refusal };
   }
+  if (person.crewRound !== undefined && !act.isOfCrewRound && !act.protects) {
+    const refusal: Refusal = { code: "crew screen", act: act.words, crew: person.crewRound };
+    return { actId, act, input: null, asked: null, refusal };
+  }
   const input = act.input.safeParse(raw);
   if (!input.success) return badInput(input.error);
   const asked = asStored(act.forLedger ? act.forLedger(input.data) : input.data);

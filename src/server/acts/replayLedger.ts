@@ -171,6 +171,9 @@ export function withSecrets(from: Db, { type, input, answer }: Pick<Entry, "type
       return { ...(input as object), leadPin: "-" };
     case "shift.hand-over":
       return { ...(input as object), comingPin: "-" };
+    case "crew.sign-on":
+    case "crew.sign-off":
+      return { ...(input as object), whoPin: "-" };
     case "permit.hand-over": {
       const { pairs, ...rest } = pairsSchema.parse(input);
       return { ...rest, pairs: pairs.map((pair) => ({ ...pair, fromPin: "-", toPin: "-" })) };

@@ -1,11 +1,12 @@
 import { z } from "zod";
+import type { PersonId } from "../../core/people/roles";
 import type { Refusal } from "../../core/refusal/refusal";
 import { PrepareAgain, type Act, type ActOutcome } from "../act/act";
 import { READ_REMOVAL, unreadRemoval } from "../box/removalStore";
 import { database, type Db, type Tx } from "../db/database";
 import { DiskFull, RecordBroken } from "../ledger/append";
 import { headFilePath } from "../ledger/headFile";
-import { pinFault, signerFault, type Person } from "../people/signIn";
+import { namesOf, pinFault, signerFault, type Person } from "../people/signIn";
 import { announce } from "../runtime/events";
 import { log } from "../runtime/log";
 import { Busy } from "../runtime/workers";
@@ -126,8 +127,12 @@ async function runOne(raw: unknown, where: Where): Promise<ActAnswer> {
   const before = earlierAnswer(db, read, person);
   if (before) return before;
   if (read.refusal) return refuse(read.refusal);
+  const notNow = act.atCrewRound?.(db, person, read.input, clock_ms) ?? null;
+  if (notNow) return refuse(notNow);
+  const signers = act.signers?.(read.input) ?? [];
   const fault =
-    (act.pin ? await signature(where, pin) : null) ?? (await othersSignatures(where, act.signers?.(read.input) ?? []));
+    (act.pin ? await signature(where, pin) : null) ??
+    (await othersSignatures(where, signers, act.atCrewRound !== undefined));
   if (fault) return fault;
   if (doneAt_ms !== undefined) {
     const refusal: Refusal | null = !act.offline
@@ -186,10 +191,13 @@ const refused = (refusal: Refusal): ActOutcome => ({
 function doer({ person }: Where, { act, input }: ReadAct, made: unknown, doneAt_ms?: number) {
   return (tx: Tx, now_ms: number): ActOutcome => {
     // Who was not there when their lock was cut is told before they do anything else but stop work.
-    const unread = act.type === READ_REMOVAL || act.protects ? null : unreadRemoval(tx, person.id);
-    if (unread) {
-      const refusal = { code: "not read", lock: unread.removal.lock, permit: unread.removal.permit } as const;
-      return { ok: false, subject: unread.removal.permit, refusal };
+    const hands = [person.id, ...(act.signers?.(input as never) ?? []).map((signer) => signer.person as PersonId)];
+    for (const hand of act.type === READ_REMOVAL || act.protects ? [] : new Set(hands)) {
+      const unread = unreadRemoval(tx, hand);
+      if (unread === null) continue;
+      const { lock, permit } = unread.removal;
+      const who = hand === person.id ? {} : { who: namesOf(tx)(hand) };
+      return { ok: false, subject: permit, refusal: { code: "not read", lock, permit, ...who } };
     }
     const done_ms = Math.min(doneAt_ms ?? now_ms, now_ms);
     return act.run({ tx, person, now_ms, done_ms, kept: doneAt_ms !== undefined }, input as never, made);
@@ -238,9 +246,10 @@ async function signature({ db, person, clock_ms, spent }: Where, pin: string | u
 async function othersSignatures(
   { db, person, clock_ms }: Where,
   signers: readonly Readonly<{ person: string; pin: string; field: string }>[],
+  atCrewRound: boolean,
 ): Promise<ActAnswer | null> {
   for (const signer of signers) {
-    const fault = await signerFault(db, signer, person, clock_ms);
+    const fault = await signerFault(db, signer, person, clock_ms, atCrewRound);
     if (fault) return { ok: false, status: 403, code: "wrong pin", field: signer.field, sentence: fault };
   }
   return null;

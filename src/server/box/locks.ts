@@ -3,6 +3,7 @@ import { and, desc, eq, isNull, notExists, sql } from "drizzle-orm";
 import { isAmong, listed } from "../db/isAmong";
 import { question } from "../db/question";
 import type { Tx } from "../db/database";
+import { grouped } from "../runtime/grouped";
 import {
   boxIsolations,
   gear,
@@ -57,7 +58,12 @@ function hangingPlaces(tx: Tx, lock: string | null): Map<string, string> {
 }
 
 /** A person's own locks that hang nowhere, at most a handful, the last entered first. Cost: one query. */
-export function ownFreeLocks(tx: Tx, person: string): string[] {
+export function ownFreeLocks(tx: Tx, person: string): readonly string[] {
+  return freeLocks(tx, [person])(person);
+}
+
+/** The same of many people. Cost: one query. */
+export function freeLocks(tx: Tx, of: readonly string[]): (person: string) => readonly string[] {
   const hangs = (table: typeof personalLocks | typeof standingLocks) =>
     notExists(
       tx
@@ -65,13 +71,13 @@ export function ownFreeLocks(tx: Tx, person: string): string[] {
         .from(table)
         .where(and(eq(table.lock, gear.number), isNull(table.offAt))),
     );
-  return tx
-    .select({ number: gear.number })
+  const rows = tx
+    .select({ number: gear.number, owner: gear.ownerId })
     .from(gear)
     .where(
       and(
         eq(gear.kind, "lock"),
-        eq(gear.ownerId, person),
+        isAmong(gear.ownerId, of),
         eq(gear.withdrawn, false),
         hangs(personalLocks),
         hangs(standingLocks),
@@ -84,9 +90,12 @@ export function ownFreeLocks(tx: Tx, person: string): string[] {
       ),
     )
     .orderBy(desc(sql`${gear}.rowid`))
-    .limit(OWN_LOCKS)
-    .all()
-    .map(({ number }) => number);
+    .all();
+  const owned = grouped(rows, ({ owner }) => owner ?? "");
+  return (person) =>
+    owned(person)
+      .slice(0, OWN_LOCKS)
+      .map(({ number }) => number);
 }
 const OWN_LOCKS = 4;
 

@@ -4,3 +4,4 @@ export * from "./lockTables";
 export * from "./handoverTables";
 export * from "./libraryTables";
 export * from "./boardTables";
+export * from "./crewTables";

@@ -66,6 +66,8 @@ export const sessions = sqliteTable(
     expiresAt: integer("expires_at_ms").notNull(),
     /** When something was last asked in it, to within a few minutes. */
     seenAt: integer("seen_at_ms").notNull().default(0),
+    /** The crew round for which this screen stands at the box, by its number: until it is ended there is nothing else on it. */
+    crewRound: text("crew_round"),
   },
   (table) => [index("sessions_person").on(table.personId)],
 );

@@ -34,6 +34,15 @@ export const othersPin = (person: string, sender: string): Counted[] => [
   { subject: `pin by others ${person}`, limits: STRANGERS },
 ];
 
+/**
+ * A PIN typed at the screen of a crew round, whose leader has signed for being there: it counts by whose it is, so that the
+ * fumbling of one keeps nobody else waiting. It shuts nobody out of their own devices.
+ */
+export const crewPin = (person: string): Counted[] => [
+  { subject: `pin at a crew round ${person}`, limits: OWN },
+  { subject: `pin by others ${person}`, limits: STRANGERS },
+];
+
 /** A password: at a device that this name has signed in from before, only what was tried from there counts. */
 export function password(name: string, from: Readonly<{ address: string; device: string | null }>): Counted[] {
   if (from.device !== null) return [{ subject: `password ${name} at ${from.device}`, limits: OWN }];
@@ -113,6 +122,7 @@ export function shutOut(
     const counted: readonly Counted[] = [
       ...ownPin(id),
       { subject: `pin of others by ${id}`, limits: OWN },
+      { subject: `pin at a crew round ${id}`, limits: OWN },
       { subject: `password ${signIn}`, limits: STRANGERS },
     ];
     const left = counted.flatMap((one) => shutFor_ms(wrong.get(one.subject) ?? [], one.limits, now_ms) ?? []);
@@ -122,7 +132,13 @@ export function shutOut(
 }
 
 function against({ id, signIn }: Readonly<{ id: string; signIn: string }>) {
-  const own = [`pin ${id}`, `pin of others by ${id}`, `pin by others ${id}`, `password ${signIn}`];
+  const own = [
+    `pin ${id}`,
+    `pin of others by ${id}`,
+    `pin by others ${id}`,
+    `pin at a crew round ${id}`,
+    `password ${signIn}`,
+  ];
   return or(
     inArray(failedAttempts.subject, own),
     like(failedAttempts.subject, `password ${signIn} at %`),

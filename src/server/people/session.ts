@@ -3,6 +3,7 @@ import { cookies, headers } from "next/headers";
 import { redirect } from "next/navigation";
 import { database } from "../db/database";
 import { drawnAfter } from "../runtime/events";
+import { permitAtBox } from "./boxScreen";
 import { DEVICE_MS, personOfSession, type Person } from "./signIn";
 
 export const SESSION_COOKIE = "lantern_session";
@@ -18,9 +19,16 @@ export async function currentPerson(): Promise<Person | null> {
   return personOfSession(database(), await sessionToken(), Date.now());
 }
 
-/** Who is signed in; everybody else is sent to the sign-in page. */
-export async function requirePerson(): Promise<Person> {
-  return (await currentPerson()) ?? redirect("/sign-in");
+/**
+ * Who is signed in; everybody else is sent to the sign-in page, and from a screen that stands at a box back to it, wherever
+ * they meant to go.
+ */
+export async function requirePerson(at?: Readonly<{ box: string }>): Promise<Person> {
+  const person = (await currentPerson()) ?? redirect("/sign-in");
+  if (person.crewRound === undefined) return person;
+  const permit = permitAtBox(database(), person.crewRound);
+  if (permit !== null && permit !== at?.box) redirect(`/permits/${permit}/crew`);
+  return person;
 }
 
 export function isDemo(): boolean {

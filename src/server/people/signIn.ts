@@ -11,7 +11,7 @@ import { whileUnchanged } from "../db/whileUnchanged";
 import { saysFull } from "../runtime/reserve";
 import { IDLE_MINUTES } from "../runtime/settings";
 import { Busy } from "../runtime/workers";
-import { othersPin, ownPin, password, tryIt, type Counted, type Tried } from "./attempts";
+import { crewPin, othersPin, ownPin, password, tryIt, type Counted, type Tried } from "./attempts";
 import { inTurn } from "./inTurn";
 import { secretFits } from "./secrets";
 
@@ -25,6 +25,10 @@ export type Person = Readonly<{
   units: UnitSystem;
   /** A contractor's firm; empty for the site's own people. */
   firm: string;
+  /** Which session asks, by the hash of its token; missing where none does, as in the record played again. */
+  session?: string;
+  /** The crew round for which the screen of this session stands at the box. */
+  crewRound?: string;
 }>;
 
 const SESSION_MS = 14 * 3_600_000; // a long shift with handover, then sign in again
@@ -125,7 +129,7 @@ export function idle_ms(): number {
 export function personOfSession(db: Db, token: string | undefined, now_ms: number, isUse = true): Person | null {
   if (!token) return null;
   const row = db
-    .select({ person: people, seen_ms: sessions.seenAt })
+    .select({ person: people, seen_ms: sessions.seenAt, crewRound: sessions.crewRound })
     .from(sessions)
     .innerJoin(people, eq(people.id, sessions.personId))
     .where(
@@ -139,7 +143,8 @@ export function personOfSession(db: Db, token: string | undefined, now_ms: numbe
     .get();
   if (row === undefined) return null;
   if (isUse && now_ms - row.seen_ms > SEEN_EVERY_MS) seen(db, token, now_ms);
-  return toPerson(row.person, now_ms);
+  const person = { ...toPerson(row.person, now_ms), session: tokenHash(token) };
+  return row.crewRound === null ? person : { ...person, crewRound: row.crewRound };
 }
 
 function seen(db: Db, token: string, now_ms: number): void {
@@ -161,20 +166,35 @@ export function closeSession(db: Db, token: string): void {
 }
 
 /** Null when the PIN fits, else the sentence to show. */
-export function pinFault(db: Db, person: Pick<Person, "id">, pin: string, now_ms: number): Promise<string | null> {
-  return testPin(db, person.id, pin, now_ms, ownPin(person.id));
+export function pinFault(
+  db: Db,
+  person: Pick<Person, "id" | "crewRound">,
+  pin: string,
+  now_ms: number,
+): Promise<string | null> {
+  // At the box anybody may stand: what is tried there shuts the leader out of no device of their own.
+  const counted = person.crewRound === undefined ? ownPin(person.id) : crewPin(person.id);
+  return testPin(db, person.id, pin, now_ms, counted);
 }
 
-/** What is wrong with a second person's signature at the same device; null when it is theirs. */
+/**
+ * What is wrong with a second person's signature at the same device; null when it is theirs. `atCrewRound`: in one that is
+ * open, with its leader beside it, wrong tries count by whose PIN it is.
+ */
 export async function signerFault(
   db: Db,
   signer: Readonly<{ person: string; pin: string }>,
   sender: Pick<Person, "id">,
   now_ms: number,
+  atCrewRound = false,
 ): Promise<string | null> {
   const row = db.select().from(people).where(eq(people.id, signer.person)).get();
   if (row === undefined || !row.active) return "There is no such person any more. Choose another.";
-  const counted = row.id === sender.id ? ownPin(row.id) : othersPin(row.id, sender.id);
+  const counted = atCrewRound
+    ? crewPin(row.id)
+    : row.id === sender.id
+      ? ownPin(row.id)
+      : othersPin(row.id, sender.id);
   const fault = await testPin(db, row.id, signer.pin, now_ms, counted);
   return fault === null ? null : `${row.name}: ${fault}`;
 }

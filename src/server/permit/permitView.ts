@@ -34,11 +34,12 @@ import { database, type Db } from "../db/database";
 import { permits } from "../db/schema";
 import type { Person } from "../people/signIn";
 import { siteTime } from "../runtime/siteTime";
+import { decoysFor } from "./decoys";
 import { placesFor } from "./detectorActs";
 import { detectorRows, sentOf } from "./detectorStore";
 import { gasInstruments } from "../gear/gearStore";
 import { permitNow } from "./permitFacts";
-import { currentPlant, type CurrentPlant } from "../plant/plantStore";
+import { currentPlant } from "../plant/plantStore";
 import { openPermits } from "./openPermits";
 import { jobView } from "../job/jobView";
 
@@ -196,20 +197,6 @@ export function mayDo(permit: PermitView, person: Person, type: PermitAct["type"
   const command = { type, by: person.id, roles: person.roles };
   return mayAct(permit.life, command, { nameOf: (id) => id, timeOf: siteTime }) === null;
 }
-
-/** Places that look like the job's: who knows where they work picks theirs out of them. Always the same for one job. */
-function decoysFor(plant: CurrentPlant | null, places: readonly string[]): string[] {
-  const letters = /^[A-Z]*/.exec(places[0] ?? "")![0];
-  const others = (plant?.plant.items ?? [])
-    .map(({ tag }) => tag)
-    .sort()
-    .filter((tag) => !places.some((place) => place === tag || place.startsWith(`${tag}.`)));
-  const alike = others.filter((tag) => tag.startsWith(`${letters}-`));
-  const from = alike.length >= DECOYS ? alike : others;
-  const step = Math.max(1, Math.floor(from.length / DECOYS));
-  return Array.from({ length: Math.min(DECOYS, from.length) }, (_, i) => from[i * step]!);
-}
-const DECOYS = 4;
 
 /** Ids of the detectors in the store. */
 function freeDetectors(db: Db): string[] {

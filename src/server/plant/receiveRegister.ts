@@ -23,6 +23,7 @@ export async function receiveRegister(request: Request): Promise<Received | Resp
   if (!isOwnOrigin(request)) return refused(403, ["The upload came from another site and was not read."]);
   const person = await currentPerson();
   if (person === null) return refused(401, ["You are not signed in. Sign in and send the files again."]);
+  if (person.crewRound !== undefined) return refused(403, ["This screen stands at a box and imports nothing."]);
   if (!person.roles.includes("coordinator")) return refused(403, ["Only a coordinator may import a plant register."]);
   const body = await readAtMost(request, MOST_BYTES);
   if (body === null) return refused(413, ["The files are larger than 16 MB. Nothing was stored."]);

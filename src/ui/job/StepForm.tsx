@@ -9,7 +9,7 @@ import { OfferedNumbers } from "../act/OfferedNumbers";
 import { sendAll } from "../offline/keptActs";
 import { useKeptActs, useOnline } from "../offline/useKeptActs";
 import { readingUnit } from "../text/reading";
-import { ScanPlate } from "../walk/ScanPlate";
+import { ScanField } from "../act/ScanField";
 import { EarthFields, LeakTestFields, PairFields, ReadingFields, Small, Ticks } from "../walk/EvidenceFields";
 import { readReport } from "../walk/readReport";
 
@@ -123,7 +123,7 @@ export function StepForm({
         later={again ? undefined : "Done, sign later"}
         withPhoto
       >
-        {asks.plate && <ScanPlate />}
+        {asks.plate && <ScanField name="plate" label="Plate reads" scan="Scan the code on the plate" />}
         {asks.lock && <Small label="Lock number" name="lock" className="tag w-28" />}
         {asks.pairs.length > 0 && <PairFields pairs={asks.pairs} system_V={step.system_V ?? 0} />}
         {asks.reading !== null && unit !== null && (

@@ -6,7 +6,7 @@ import { ActForm } from "../act/ActForm";
 import { Small } from "../walk/EvidenceFields";
 import { OfferedNumbers } from "../act/OfferedNumbers";
 import { Tick } from "../act/Field";
-import { ScanPlate } from "../walk/ScanPlate";
+import { ScanField } from "../act/ScanField";
 import { Words } from "../text/Words";
 
 type Props = Readonly<{
@@ -71,7 +71,7 @@ export function EndAlone({ permit, isolation, job, steps, lock, told }: Props) {
                     <OfferedNumbers name={`words ${step.id}`} numbers={told} />
                   </>
                 )}
-                {step.plate !== null && <ScanPlate />}
+                {step.plate !== null && <ScanField name="plate" label="Plate reads" scan="Scan the code on the plate" />}
                 <Tick
                   name={`done ${step.id}`}
                   label={

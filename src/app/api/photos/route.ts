@@ -10,6 +10,7 @@ export async function POST(request: Request): Promise<Response> {
   if (!isOwnOrigin(request)) return refuse(403, "The picture came from another site and was not stored.");
   const person = await currentPerson();
   if (person === null) return refuse(401, "You are not signed in. Sign in, then send the picture again.");
+  if (person.crewRound !== undefined) return refuse(403, "This screen stands at a box and takes no pictures.");
   if (!hasRoomForPictures()) {
     return refuse(
       503,

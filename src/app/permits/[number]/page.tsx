@@ -22,7 +22,8 @@ import { AfterWatch, Posts } from "./parts/Posts";
 import { Reach } from "./parts/Reach";
 import { Reports } from "./parts/Reports";
 import { ChangeDraft } from "./parts/ChangeDraft";
-import { SigningActs, StopWork } from "./parts/SigningActs";
+import { SigningActs } from "./parts/SigningActs";
+import { StopWork } from "./parts/StopWork";
 import { Sums } from "./parts/Sums";
 
 type Params = { params: Promise<{ number: string }> };

@@ -1,11 +1,12 @@
 import { accept, refuse } from "../../refusal/result";
 import { inside } from "../people/entries";
 import { onPost } from "../people/posts";
+import { rollOf } from "../people/roll";
 import { notAsWritten, withEntries } from "../record/permitLog";
 import { peopleOn, type CommandOf, type PermitFacts, type PermitLife } from "../record/permitTypes";
 import { stopped } from "./stopped";
 
-/** What is reported of a permit by people who see it: a fire, a refusal, an audit on the spot. */
+/** What is reported of a permit by people who see it: a fire, a refusal, who answers, an audit on the spot. */
 export const reportActs = {
   /** However small: work stops, and a watch after the work begins anew. Nobody is asked whether it was worth it. */
   "report fire": (permit: PermitLife, command: CommandOf<"report fire">) => {
@@ -20,6 +21,19 @@ export const reportActs = {
   "note refusal": (permit: PermitLife, command: CommandOf<"note refusal">) => {
     const { who, what, words } = command;
     return accept(withEntries(permit, command, { type: "would not sign", who, what, words }));
+  },
+
+  /** It stops nothing: who did not answer is looked for, and stands as missing until they answer or are off. */
+  "call roll": (permit: PermitLife, command: CommandOf<"call roll">, facts: PermitFacts) => {
+    const there = rollOf(permit);
+    if (there.length === 0) return refuse({ code: "nobody there", permit: permit.number });
+    const stranger = command.seen.find((person) => !there.includes(person));
+    if (stranger !== undefined) {
+      return refuse({ code: "not of the roll", who: facts.nameOf(stranger), permit: permit.number });
+    }
+    const seen = there.filter((person) => command.seen.includes(person));
+    const missing = there.filter((person) => !command.seen.includes(person));
+    return accept(withEntries(permit, command, { type: "roll called", seen, missing }));
   },
 
   /** By somebody who is no part of the work. What is found other than written stops it until an issuer has looked. */

@@ -15,7 +15,8 @@ export type Move = Readonly<{
 const BEFORE: readonly PermitState[] = ["draft", "checked", "authorised", "issued"];
 const RUNNING: readonly PermitState[] = ["live", "suspended"];
 /** Somebody may still be there. */
-const MANNED: readonly PermitState[] = ["live", "suspended", "run out", "watching"];
+export const MANNED_STATES: readonly PermitState[] = ["live", "suspended", "run out", "watching"];
+const MANNED = MANNED_STATES;
 const UNTIL_DONE: readonly PermitState[] = [...BEFORE, ...RUNNING, "run out", "watching", "work done"];
 
 const move = (
@@ -88,6 +89,13 @@ export const LIFE: Readonly<Record<PermitAct["type"], Move>> = {
     "all pairs or none",
   ),
   "sign off": move(MANNED, [], ["anybody"], "sign off", "on, and not inside"),
+  "call roll": move(
+    MANNED,
+    [],
+    ["coordinator", "issuer", "holder of it"],
+    "call the roll",
+    "of those who are on, on duty or inside, each who answers",
+  ),
   "lock cut": move(MANNED, [], ["anybody"], "cut a lock", "by a forced removal only"),
   tick: move(
     [...BEFORE, ...RUNNING],

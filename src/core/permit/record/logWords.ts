@@ -45,6 +45,10 @@ export function logWords(entry: LogEntry, nameOf: (id: PersonId) => string, time
       return "Ran out: everybody stops";
     case "extended":
       return `Extended from ${timeOf(entry.from_ms)} to ${timeOf(entry.to_ms)}${entry.asked.length > 0 ? `, still on: ${entry.asked.map(nameOf).join(", ")}` : ", nobody on"}. ${entry.words}`;
+    case "roll called":
+      return entry.missing.length === 0
+        ? `The roll was called: all ${entry.seen.length} answered`
+        : `The roll was called: ${entry.seen.length} answered, and not ${entry.missing.map(nameOf).join(", ")}`;
     case "left to do":
       return `Part done. Left to do: ${entry.words}`;
     case "stopped":

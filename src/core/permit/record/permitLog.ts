@@ -77,6 +77,8 @@ export type LogEntry = Readonly<{ at_ms: number; by: PersonId | null }> &
     | Readonly<{ type: "ran out" }>
     /** Its end put off, once; everybody who was on was asked. */
     | Readonly<{ type: "extended"; from_ms: number; to_ms: number; words: string; asked: readonly PersonId[] }>
+    /** Called by name, each who is there by the record: who answered, and who did not. */
+    | Readonly<{ type: "roll called"; seen: readonly PersonId[]; missing: readonly PersonId[] }>
     /** Handed back part done: what of the work is left. */
     | Readonly<{ type: "left to do"; words: string }>
     | Readonly<{ type: "stopped"; cause: StopCause; reason: string; evacuate: boolean }>

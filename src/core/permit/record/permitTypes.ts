@@ -111,6 +111,8 @@ export type PermitAct =
     }>
   /** Many at once at shift change, or one. */
   | Readonly<{ type: "hand over"; pairs: readonly HandOver[] }>
+  /** Everybody who is there by the record is called by name; who answered. */
+  | Readonly<{ type: "call roll"; seen: readonly PersonId[] }>
   /** By a forced removal only: the lock of somebody who is not there is off. */
   | Readonly<{ type: "lock cut"; of: PersonId }>
   | Readonly<{ type: "tick"; ask: string; words: string }>

@@ -73,6 +73,18 @@ function wordsOf(refusal: Refusal): string {
       return procedureSentence(refusal);
     case "procedure unsafe":
       return procedureUnsafeWords(refusal);
+    case "nobody there":
+      return `Nobody is on permit ${refusal.permit}, on duty there or inside: there is no roll to call.`;
+    case "not of the roll":
+      return `${refusal.who} is not on permit ${refusal.permit}, on duty there or inside, and is not called. Load the page again.`;
+    case "not present at crew":
+      return `At the box of ${refusal.permit} stands ${refusal.may.join(" or ")}: who leads or issued the work asks each of the crew where it is. Fetch one of them, or sign on by yourself on your own device.`;
+    case "crew round of another":
+      return `Crew round ${refusal.crew} is ${refusal.lead}'s, for ${refusal.permit}. Nothing was signed; load the page again.`;
+    case "crew round over":
+      return `Crew round ${refusal.crew} ${refusal.idle ? "is over: nobody came or went for ten minutes" : "was ended"}. ${refusal.lead} begins another with their PIN; nobody was signed on.`;
+    case "crew screen":
+      return `This screen stands at the box for crew round ${refusal.crew}. To ${refusal.act}, take another device, or end the crew round first.`;
     case "authorised apart":
       return `${refusal.permit} is authorised at the desk, apart from being issued: ${refusal.why}. Authorise it by itself, then issue it on the spot.`;
     case "short route":
@@ -152,6 +164,9 @@ function wordsOf(refusal: Refusal): string {
     case "still on site":
       return `${refusal.who} is still tied to ${refusal.where.join("; ")}. That comes off first, by them or as a lock is removed for somebody who is not there.`;
     case "not read":
+      if (refusal.who !== undefined) {
+        return `${refusal.who}: their lock ${refusal.lock} on permit ${refusal.permit} was cut while they were not there. They read how that came about and sign it, on their own device, before they sign anything else.`;
+      }
       return `Your lock ${refusal.lock} on permit ${refusal.permit} was cut. Read how that came about and sign it before anything else.`;
     case "no figure":
       return `${refusal.calculator}: ${refusal.field} ${refusal.why}. Correct it in the calculator and attach it again.`;

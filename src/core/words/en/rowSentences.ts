@@ -27,6 +27,14 @@ const plain =
   ({ words: said }) =>
     `${words}${told(said)}`;
 
+function signedOn({ lock, points, answer, also }: Said): string {
+  const onPoints = entries(points).map(([point, own]) => `${text(own)} on ${point}`);
+  const locks = onPoints.length > 0 ? `locks ${onPoints.join(", ")}` : `lock ${text(lock)}`;
+  const places = list(answer).join(", ");
+  const twice = text(also) === "" ? "" : `; known to be signed on to ${text(also)} as well`;
+  return `signed on with ${locks}${places && `; pointed out ${places}`}${twice}`;
+}
+
 /** Permits: what each act on one is called once it is done. */
 const PERMIT: Readonly<Record<string, Words>> = {
   "permit.draft": ({ words }) => `wrote the permit${told(words)}`,
@@ -38,13 +46,15 @@ const PERMIT: Readonly<Record<string, Words>> = {
   "permit.issue": ({ copies }) =>
     `issued the permit${list(copies).length > 0 ? `, copies displayed ${list(copies).join(" and ")}` : ""}`,
   "permit.accept": plain("accepted the permit as its holder"),
-  "permit.sign-on": ({ lock, points, answer, also }) => {
-    const onPoints = entries(points).map(([point, own]) => `${text(own)} on ${point}`);
-    const locks = onPoints.length > 0 ? `locks ${onPoints.join(", ")}` : `lock ${text(lock)}`;
-    const places = list(answer).join(", ");
-    const twice = text(also) === "" ? "" : `; known to be signed on to ${text(also)} as well`;
-    return `signed on with ${locks}${places && `; pointed out ${places}`}${twice}`;
-  },
+  "crew.begin": (_, { crew }) => `began crew round ${text(crew)} at the box, and stands by`,
+  "crew.sign-on": (said, _, nameOf) =>
+    `stood by in crew round ${text(said.crew)}: ${nameOf(text(said.who))} ${signedOn(said)}`,
+  "crew.sign-off": ({ crew, who }, _, nameOf) =>
+    `stood by in crew round ${text(crew)}: ${nameOf(text(who))} signed off, own lock off the box`,
+  "crew.end": ({ crew }) => `ended crew round ${text(crew)}`,
+  "permit.call-roll": ({ seen }, _, nameOf) =>
+    `called the roll; answered: ${list(seen).map(nameOf).join(", ") || "nobody"}`,
+  "permit.sign-on": signedOn,
   "permit.begin-alone": ({ also }) =>
     `began the minor isolation alone${text(also) === "" ? "" : `; known to be signed on to ${text(also)} as well`}`,
   "permit.end-alone": plain("ended the minor isolation"),

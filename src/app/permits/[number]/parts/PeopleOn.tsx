@@ -1,14 +1,31 @@
+import { kindRule } from "@/core/permit/kinds/kinds";
+import { missingNow } from "@/core/permit/people/roll";
 import type { PermitView } from "@/server/permit/permitView";
+import { Link } from "@/ui/text/Link";
 import { dayAndClock } from "@/ui/text/when";
 
 /** Everybody who signed on, with their locks. */
 export function PeopleOn({ permit, timeZone }: { permit: PermitView; timeZone: string }) {
   const on = permit.signOns.filter((signOn) => signOn.off_ms === null);
+  const missing = missingNow(permit.life);
   return (
     <div>
-      <h2 className="mb-2 text-lg font-semibold">
-        There now: <span className="num">{on.length}</span>
-      </h2>
+      <div className="mb-2 flex flex-wrap items-baseline justify-between gap-x-4">
+        <h2 className="text-lg font-semibold">
+          There now: <span className="num">{on.length}</span>
+        </h2>
+        {(permit.state === "live" || on.length > 0) && !kindRule(permit.kind).alone && (
+          <Link href={`/permits/${permit.number}/crew`} className="link">
+            Crew at one screen, roll-call
+          </Link>
+        )}
+      </div>
+      {missing && (
+        <p className="border-error bg-error/10 mb-2 border-l-4 px-3 py-2">
+          <strong>Not seen at the roll-call of {dayAndClock(missing.at_ms, timeZone)}:</strong>{" "}
+          {missing.people.map(permit.nameOf).join(", ")}.
+        </p>
+      )}
       {permit.signOns.length === 0 ? (
         <p>Nobody has signed on.</p>
       ) : (
