@@ -73,7 +73,9 @@ test("one of a crew signs on at the screen at the box in at most 7 taps and 5 di
   await roll.getByRole("checkbox", { name: "Mika Thorne" }).check();
   await roll.getByLabel("Your PIN").fill(PIN);
   await roll.getByRole("button").click();
-  await expect(box.getByRole("paragraph").filter({ hasText: /Not seen at the roll-call/ })).toContainText("Tomas Veyron");
+  await expect(box.getByRole("paragraph").filter({ hasText: /Not seen at the roll-call/ })).toContainText(
+    "Tomas Veyron",
+  );
 
   // Off by two letters and the keyboard.
   await box.getByLabel("Name or number").fill("mi");

@@ -47,11 +47,11 @@ test("who leads, who issued and who revalidated last may stand by", () => {
 
 describe("on the screen at the box no place of the work is named", () => {
   test.each([
-    ["Open CY-260 and renew its seal.", ["CY-260"], "Open the work location and renew its seal."],
-    ["Lift cy-260.rod, then CY-260.", ["CY-260.rod"], "Lift the work location, then the work location."],
+    ["Open CY-260 and renew its seal.", ["CY-260"], "Open … and renew its seal."],
+    ["Lift cy-260.rod, then CY-260.", ["CY-260.rod"], "Lift …, then …."],
     ["CY-2601 and XCY-260 stay.", ["CY-260"], "CY-2601 and XCY-260 stay."],
-    ["Pump P, not Pumps.", ["P"], "Pump the work location, not Pumps."],
-    ["V-1+ (old)", ["V-1+"], "the work location (old)"],
+    ["Pump P, not Pumps.", ["P"], "Pump …, not Pumps."],
+    ["V-1+ (old)", ["V-1+"], "… (old)"],
   ])("%s", (text, places, said) => expect(withoutPlaces(text, places)).toBe(said));
 
   test("whatever stands around it", () => {

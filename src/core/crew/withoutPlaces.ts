@@ -5,11 +5,11 @@
 export function withoutPlaces(text: string, places: readonly string[]): string {
   const tags = [...new Set(places.flatMap((place) => [place, place.split(".")[0]!]))]
     .filter((tag) => tag !== "")
-    // The longer first: CY-260.rod is no "the work location".rod.
+    // The longer first: CY-260.rod is no ….rod.
     .sort((a, b) => b.length - a.length);
   return tags.reduce((left, tag) => {
     const plain = tag.replace(/[.*+?^${}()|[\]\\]/g, "\\$&");
     return left.replace(new RegExp(`(?<![\\p{L}\\p{N}_-])${plain}(?![\\p{L}\\p{N}_-])`, "giu"), HERE);
   }, text);
 }
-const HERE = "the work location";
+const HERE = "…";

@@ -19,5 +19,9 @@ export const crewRounds = sqliteTable(
     lastAt: integer("last_at_ms").notNull(),
     endedAt: integer("ended_at_ms"),
   },
-  (table) => [index("crew_rounds_open").on(table.permitId).where(sql`${table.endedAt} IS NULL`)],
+  (table) => [
+    index("crew_rounds_open")
+      .on(table.permitId)
+      .where(sql`${table.endedAt} IS NULL`),
+  ],
 );

@@ -190,11 +190,7 @@ export async function signerFault(
 ): Promise<string | null> {
   const row = db.select().from(people).where(eq(people.id, signer.person)).get();
   if (row === undefined || !row.active) return "There is no such person any more. Choose another.";
-  const counted = atCrewRound
-    ? crewPin(row.id)
-    : row.id === sender.id
-      ? ownPin(row.id)
-      : othersPin(row.id, sender.id);
+  const counted = atCrewRound ? crewPin(row.id) : row.id === sender.id ? ownPin(row.id) : othersPin(row.id, sender.id);
   const fault = await testPin(db, row.id, signer.pin, now_ms, counted);
   return fault === null ? null : `${row.name}: ${fault}`;
 }

@@ -40,7 +40,10 @@ export function CrewBench({ view, round, lead, timeZone, signOut }: Props) {
           setShown({ what: "one", id });
         }}
       />
-      <section aria-label="Signing" className="min-w-0 space-y-5 overflow-y-auto px-4 py-4 max-lg:order-first md:px-6">
+      <section
+        aria-label="Signing"
+        className={`min-w-0 space-y-5 overflow-y-auto px-4 py-4 md:px-6 ${shown.what === "nobody" && said === "" ? "" : "max-lg:order-first"}`}
+      >
         <div className="flex flex-wrap items-center gap-x-4 gap-y-2">
           <p className="mr-auto">
             On now: <strong className="num text-lg">{isOn}</strong> of <span className="num">{view.crew.length}</span>

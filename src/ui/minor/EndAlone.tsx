@@ -71,7 +71,9 @@ export function EndAlone({ permit, isolation, job, steps, lock, told }: Props) {
                     <OfferedNumbers name={`words ${step.id}`} numbers={told} />
                   </>
                 )}
-                {step.plate !== null && <ScanField name="plate" label="Plate reads" scan="Scan the code on the plate" />}
+                {step.plate !== null && (
+                  <ScanField name="plate" label="Plate reads" scan="Scan the code on the plate" />
+                )}
                 <Tick
                   name={`done ${step.id}`}
                   label={

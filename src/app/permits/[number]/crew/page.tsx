@@ -36,10 +36,10 @@ export default async function CrewPage({ params }: Params) {
           <span className="tag text-2xl">{number}</span>
           <span className="text-lg">Crew at the box · {permitState(view.state)}</span>
         </h1>
-        <p className="min-w-0 flex-1">
+        <p className="min-w-0 flex-1 max-md:order-3 max-md:basis-full">
           <span className="tag">{view.job}</span> {view.title}
         </p>
-        <p className="text-right leading-tight max-md:text-left">
+        <p className="text-right leading-tight max-md:order-4 max-md:text-left">
           {isHere && round.isOpen ? (
             <>
               <strong className="block">{person.name} stands by</strong>
