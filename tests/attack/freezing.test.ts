@@ -175,8 +175,9 @@ test("a mesh of four hundred valves is planned every way there is", () =>
       title: "Open the mesh",
       work: "Open it.",
       faces: [{ place: "P", how: ["open"] }],
+      longerThanShift: false,
       windowFrom_ms: Date.now(),
-      windowTo_ms: Date.now() + 8 * 3_600_000,
+      windowTo_ms: Date.now() + 7 * 3_600_000,
       holder: server.idOf("petra"),
       crew: [server.idOf("tomas")],
     });

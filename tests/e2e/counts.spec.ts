@@ -82,6 +82,7 @@ async function planned(hand: Hand, as: As, site: Site, { title, places }: Asked)
     await hand.type(maren.getByLabel(`Work location ${index + 1}: tag, or tag.part`), place);
     await hand.tap(maren.getByRole("checkbox", { name: "touch it" }).nth(index));
   }
+  await hand.tick(maren.getByRole("radio", { name: "No, off again within the shift" }));
   await hand.choose(maren.getByLabel("Permit holder, in charge of the party"), { label: "Petra Quillon" });
   await hand.tick(maren.getByRole("checkbox", { name: "Petra Quillon" }));
   await hand.tick(maren.getByRole("checkbox", { name: "Silas Wren" }));

@@ -97,6 +97,10 @@ test("a job's words, window, work locations and crew are changed by the screen, 
   await ask.getByRole("checkbox", { name: "open it" }).first().check();
   await ask.getByRole("checkbox", { name: "touch it" }).first().check();
   await ask.getByLabel("Permit holder, in charge of the party").selectOption({ label: "Petra Quillon" });
+  // Nobody's answer stands there beforehand, and without one nothing is asked for.
+  await ask.getByRole("button", { name: "Send the request" }).click();
+  await expect(ask.getByText("say whether it outlasts one shift").first()).toBeVisible();
+  await ask.getByRole("radio", { name: "Yes, others take it over" }).check();
   await ask.getByRole("button", { name: "Send the request" }).click();
   await expect(maren).toHaveURL(/\/jobs\/J-\d+\/energies$/);
   const job = /J-\d+/.exec(maren.url())![0];

@@ -25,6 +25,7 @@ test("a minor isolation by the short route: at most 6 acts and 3 PINs, and what 
   await hand.type(maren.getByLabel("In more words"), "Guard off, belt changed, guard on.");
   await hand.type(maren.getByLabel("Work location 1: tag, or tag.part"), MACHINE);
   await hand.tap(maren.getByRole("checkbox", { name: "touch it" }).first());
+  await hand.tick(maren.getByRole("radio", { name: "No, off again within the shift" }));
   await hand.choose(maren.getByLabel("Permit holder, in charge of the party"), { label: "Odalys Brenn" });
   await hand.send(maren, maren.getByRole("form", { name: "New request" }), "request");
   await expect(maren).toHaveURL(/\/jobs\/J-\d+\/energies/);
@@ -129,6 +130,7 @@ test("a minor isolation by the short route: at most 6 acts and 3 PINs, and what 
     title: "Look at the fan motor",
     work: "Its terminal box.",
     faces: [{ place: "M-292", how: ["touch"] }],
+    longerThanShift: false,
     windowFrom_ms: like!.from,
     windowTo_ms: like!.to,
     holder: odalys,

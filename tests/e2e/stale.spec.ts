@@ -11,8 +11,9 @@ async function ask(page: Page, site: Site, title: string): Promise<void> {
     title,
     work: `${title}.`,
     faces: [{ place: "K-334", how: ["touch"] }],
+    longerThanShift: false,
     windowFrom_ms: Date.now(),
-    windowTo_ms: Date.now() + 8 * 3_600_000,
+    windowTo_ms: Date.now() + 7 * 3_600_000,
     holder: idOf(site, "Petra Quillon"),
     crew: [],
   });

@@ -31,6 +31,10 @@ test("a job from asking to closing, each act by the person whose it is, and all 
   await maren.getByRole("checkbox", { name: "touch it" }).nth(1).check();
   // The window is offered: from now to the end of the shift. A permit is offered no other time.
   await expect(maren.getByLabel("Window ends")).toHaveValue(/, \d\d:00$/);
+  // Nor whether others take the isolation over.
+  await expect(maren.getByRole("radio", { name: /within the shift/ })).not.toBeChecked();
+  await expect(maren.getByRole("radio", { name: /others take it over/ })).not.toBeChecked();
+  await maren.getByRole("radio", { name: /within the shift/ }).check();
   await maren.getByLabel("Permit holder, in charge of the party").selectOption({ label: "Petra Quillon" });
   await maren.getByRole("checkbox", { name: "Tomas Veyron" }).check();
   await maren.getByRole("button", { name: "Send the request" }).click();

@@ -58,8 +58,9 @@ export async function approvedJob(
     title: p.title,
     work: `${p.title}.`,
     faces: [p.face],
+    longerThanShift: false,
     windowFrom_ms: Date.now(),
-    windowTo_ms: Date.now() + 8 * HOUR_MS,
+    windowTo_ms: Date.now() + 7 * HOUR_MS,
     holder: idOf(site, p.lead),
     crew: p.crew.map((name) => idOf(site, name)),
   });

@@ -30,6 +30,7 @@ async function main(): Promise<void> {
       faces: [{ place: "P-204A", how: ["near"] }],
       windowFrom_ms: 0,
       windowTo_ms: 1,
+      longerThanShift: false,
       holder: person.id,
       crew: [],
     });

@@ -78,6 +78,7 @@ test("what people count on is judged as the import will judge it, and both come 
     title: "Motor",
     work: "Look at it.",
     faces: [{ place: "M", how: ["touch"] }],
+    longerThanShift: false,
     windowFrom_ms: NOW,
     windowTo_ms: NOW + 3_600_000,
     holder: cora,

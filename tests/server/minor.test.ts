@@ -97,7 +97,7 @@ test("nobody else comes in between, and it is not made into anything else", asyn
 });
 
 test("it begins with one's own lock only, never over a shift change, and never after it once was not dead", async () => {
-  const late = await ask(site, "DR", "ivo", 9);
+  const late = await ask(site, "DR", "ivo", 8);
   await decideAll(site, late);
   expect(await site.refused("cora", "isolation.approve", { job: late, ...SHORT })).toMatch(/within one shift/);
   const { isolation, permit } = await approvedShort(site);

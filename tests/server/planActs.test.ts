@@ -103,6 +103,7 @@ const askFor = async (by: string) =>
         title: "Open P",
         work: "Open it.",
         faces: [{ place: "P", how: ["open"] }],
+        longerThanShift: false,
         windowFrom_ms: clock_ms,
         windowTo_ms: clock_ms + 3_600_000,
         holder: ids.get("ivo"),

@@ -86,7 +86,13 @@ export class TestSite {
     this.clock_ms += this.step_ms;
     const { pin = PIN, actId = randomUUID(), token, ...rest } = more;
     const briefed = type === "permit.sign-on" || type === "crew.sign-on";
-    const said = briefed ? { ...this.#briefed(input), ...(input as object) } : input;
+    const asked = type === "job.ask" || type === "job.change";
+    const said = briefed
+      ? { ...this.#briefed(input), ...(input as object) }
+      : // Most tests' work is over within a shift; the others say so.
+        asked && typeof input === "object"
+        ? { longerThanShift: false, ...input }
+        : input;
     const envelope = { version: 1, actId, type, input: said, ...(pin ? { pin } : {}), ...rest };
     const asks = token === undefined ? null : personOfSession(this.db, token, this.clock_ms);
     return runAct(envelope, asks ?? toPerson(row, this.clock_ms), this.clock_ms, this.db, this.headFile);

@@ -46,6 +46,8 @@ export type Refusal =
   | { code: "short route"; what: string; isMinor: boolean }
   | { code: "not minor"; job: string; faults: readonly MinorFault[] }
   | { code: "works alone"; step: string; who: string }
+  /** It was said to fit into one shift, and its window is longer than any. */
+  | { code: "outlasts a shift"; window_h: number; shift_h: number }
   | { code: "nobody there"; permit: string }
   | { code: "not of the roll"; who: string; permit: string }
   /** A crew signs on with whoever leads or issued the work beside them, and nobody else. */

@@ -8,6 +8,13 @@ export function readShiftHours(text: string): number[] | null {
   return sound ? hours.sort((a, b) => a - b) : null;
 }
 
+/** The longest shift by the site's hours, h: what lasts longer is taken over by others at least once. */
+export function longestShift_h(hours: readonly number[] = SHIFT_HOURS): number {
+  const sorted = [...hours].sort((a, b) => a - b);
+  if (sorted.length === 0) return 24;
+  return Math.max(...sorted.map((hour, i) => (sorted[i + 1] ?? sorted[0]! + 24) - hour));
+}
+
 const QUARTER_MS = 3_600_000 / 4;
 
 /**

@@ -1,3 +1,4 @@
+import { longestShift_h } from "../../core/schedule/shifts";
 import { randomUUID } from "node:crypto";
 import { readFileSync } from "node:fs";
 import { join } from "node:path";
@@ -135,6 +136,8 @@ export async function seedDemo(db: Db, demoFolder: string, headFile: string, now
       title,
       work,
       faces,
+      // Whatever the hour at which the demo is made.
+      longerThanShift: hours > longestShift_h(),
       windowFrom_ms: now_ms,
       windowTo_ms: now_ms + hours * HOUR_MS,
       holder: id("petra"),

@@ -1,8 +1,11 @@
+import { shiftFault } from "../../core/job/outlastsShift";
+import { longestShift_h } from "../../core/schedule/shifts";
 import { eq } from "drizzle-orm";
 import { z } from "zod";
 import { decideJob } from "../../core/job/jobLife";
 import { canonicalJson } from "../../core/ledger/canonicalJson";
 import type { PersonId } from "../../core/people/roles";
+import { shiftHours } from "../runtime/siteTime";
 import { defineAct } from "../act/act";
 import { jobs } from "../db/schema";
 import { currentPlant } from "../plant/plantStore";
@@ -31,6 +34,8 @@ export const changeJob = defineAct({
     }
     const strange = input.faces.find(({ place }) => !plant.graph.places.resolveFace(place).ok);
     if (strange) return { ok: false, subject, refusal: { code: "unknown", what: "place", name: strange.place } };
+    const tooLong = shiftFault(input, longestShift_h(shiftHours()));
+    if (tooLong) return { ok: false, subject, refusal: tooLong };
     const asked = jobAsked(input);
     // What the planner wished for its plan stays; what is asked may change.
     const job = { ...row.job, faces: asked.faces, profile: asked.profile, longerThanShift: asked.longerThanShift };

@@ -1,3 +1,5 @@
+import { shiftFault } from "../../core/job/outlastsShift";
+import { longestShift_h } from "../../core/schedule/shifts";
 import { randomUUID } from "node:crypto";
 import { count, eq } from "drizzle-orm";
 import { z } from "zod";
@@ -31,6 +33,7 @@ import { approvedVersion } from "../library/procedureStore";
 import { standInsFor } from "./deviationStore";
 import { plannedFor, stillPlanned, type Planned } from "./planned";
 import { currentPlant } from "../plant/plantStore";
+import { shiftHours } from "../runtime/siteTime";
 import { defineAct, PrepareAgain } from "../act/act";
 
 export const line = (words: string, most: number) =>
@@ -59,7 +62,7 @@ export const askFields = {
     .min(1, "name at least one work face")
     .max(20, "at most 20 work faces"),
   profile: z.enum(PROFILE_IDS).default("strict"),
-  longerThanShift: z.boolean().default(false),
+  longerThanShift: z.boolean("say whether it outlasts one shift"),
   windowFrom_ms: time_ms("The start"),
   windowTo_ms: time_ms("The end"),
   holder: line("The holder", 60),
@@ -134,6 +137,8 @@ export const askForJob = defineAct({
       } as const;
       return { ok: false, subject: version.life.number, refusal };
     }
+    const tooLong = shiftFault(input, longestShift_h(shiftHours()));
+    if (tooLong) return { ok: false, subject: "", refusal: tooLong };
     const asked = jobAsked(input);
     const job = version === null ? asked : { ...asked, pinned: pointsToInclude(plant, version) };
     const number = nextNumber(tx, jobs, "J");

@@ -4,6 +4,7 @@ import { Plus, X } from "lucide-react";
 import { useState } from "react";
 import { instantOf } from "../text/siteInstant";
 import { ActForm } from "../act/ActForm";
+import { useFault } from "../act/faults";
 import { Field, TextField } from "../act/Field";
 import { WhenField } from "../act/WhenField";
 
@@ -140,15 +141,7 @@ export function AskForm({ places, people, hows, profiles, change, like, window, 
             ))}
           </select>
         </label>
-        <label className="flex min-h-11 items-center gap-2">
-          <input
-            type="checkbox"
-            className="checkbox checkbox-sm"
-            name="longerThanShift"
-            defaultChecked={given?.longerThanShift}
-          />
-          It outlasts one shift
-        </label>
+        <OneShift said={change?.longerThanShift} />
       </div>
       <label className="flex max-w-xs flex-col gap-1">
         <span className="text-sm font-medium">Permit holder, in charge of the party</span>
@@ -195,6 +188,34 @@ export function AskForm({ places, people, hows, profiles, change, like, window, 
   );
 }
 
+/** It decides how well the isolation has to hold: nothing stands for the answer beforehand. */
+function OneShift({ said }: { said: boolean | undefined }) {
+  const fault = useFault("longerThanShift");
+  return (
+    <fieldset data-field="longerThanShift" tabIndex={-1}>
+      <legend className="mb-1 text-sm font-medium">Does the isolation outlast one shift?</legend>
+      <div className="flex min-h-11 items-center gap-x-5">
+        {[
+          { value: "no", words: "No, off again within the shift" },
+          { value: "yes", words: "Yes, others take it over" },
+        ].map(({ value, words }) => (
+          <label key={value} className="flex min-h-11 items-center gap-2">
+            <input
+              type="radio"
+              className="radio radio-sm"
+              name="longerThanShift"
+              value={value}
+              defaultChecked={said === undefined ? false : said === (value === "yes")}
+            />
+            {words}
+          </label>
+        ))}
+      </div>
+      {fault && <p className="text-error text-sm font-medium">{fault.message}</p>}
+    </fieldset>
+  );
+}
+
 /** Carriers that were left out of a work face, with the reason, go with its place. */
 function readAsk(fields: FormData, before: AskedJob["faces"]): Record<string, unknown> {
   const faces = [...fields.keys()]
@@ -210,7 +231,7 @@ function readAsk(fields: FormData, before: AskedJob["faces"]): Record<string, un
     work: fields.get("work"),
     faces,
     profile: fields.get("profile"),
-    longerThanShift: fields.get("longerThanShift") !== null,
+    ...(fields.get("longerThanShift") === null ? {} : { longerThanShift: fields.get("longerThanShift") === "yes" }),
     windowFrom_ms: time("windowFrom_ms"),
     windowTo_ms: time("windowTo_ms"),
     holder: fields.get("holder") ?? "",

@@ -32,7 +32,8 @@ export const asked = (site: TestSite, slot: Slot, n = 0) => ({
   work: "Open it.",
   faces: [{ place: slot.place, how: [slot.how] }],
   windowFrom_ms: site.clock_ms - HOUR_MS,
-  windowTo_ms: site.clock_ms + (8 + n) * HOUR_MS,
+  windowTo_ms: site.clock_ms + (7 - (n % 4)) * HOUR_MS,
+  longerThanShift: false,
   holder: slot.holder,
   profile: slot.rules ?? "strict",
 });

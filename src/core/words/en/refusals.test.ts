@@ -38,6 +38,7 @@ const EACH: { [Code in Refusal["code"]]: Extract<Refusal, { code: Code }> } = {
   "procedure unsafe": { code: "procedure unsafe", procedure: "IP-1", lost: ["V-1"], short: ["S"], otherWork: true },
   "procedure differs": { code: "procedure differs", procedure: "IP-1" },
   "by no procedure": { code: "by no procedure", job: "J-1" },
+  "outlasts a shift": { code: "outlasts a shift", window_h: 30, shift_h: 8 },
   "nobody there": { code: "nobody there", permit: "P-0001" },
   "not of the roll": { code: "not of the roll", who: "Wim", permit: "P-0001" },
   "not present at crew": { code: "not present at crew", permit: "P-0001", may: ["Hal", "Isa"] },

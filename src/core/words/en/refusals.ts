@@ -73,6 +73,8 @@ function wordsOf(refusal: Refusal): string {
       return procedureSentence(refusal);
     case "procedure unsafe":
       return procedureUnsafeWords(refusal);
+    case "outlasts a shift":
+      return `The window is ${refusal.window_h} h, longer than a shift of ${refusal.shift_h} h: then the isolation outlasts one shift. Say so, or make the window shorter.`;
     case "nobody there":
       return `Nobody is on permit ${refusal.permit}, on duty there or inside: there is no roll to call.`;
     case "not of the roll":
