@@ -183,7 +183,7 @@ export function permitView(number: string, now_ms: number) {
       at_ms: entry.at_ms,
       by: entry.by === null ? "" : nameOf(entry.by),
       type: entry.type,
-      words: logWords(entry, nameOf, siteTime),
+      words: logWords(entry, nameOf, siteTime, rule.alone),
     })),
     inPlace: permit
       .others()

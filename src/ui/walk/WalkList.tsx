@@ -29,7 +29,7 @@ export type WalkRow = Readonly<{
   /** How long it takes, in words. */
   takes: string | null;
   /** When the wait of a step that is running is over; null where none runs. */
-  over_ms: number | null;
+  over: Readonly<{ at_ms: number; isOver: boolean }> | null;
   guide: Guide;
   /** Of a proof that failed: where it may come from, in sentences. */
   suspects: readonly string[];
@@ -146,7 +146,7 @@ export function WalkList(props: Props) {
 }
 
 function StepRow({
-  row: { step, takes, over_ms, guide, suspects, heldBy, offered },
+  row: { step, takes, over, guide, suspects, heldBy, offered },
   index,
   open,
   kept,
@@ -180,7 +180,7 @@ function StepRow({
         </p>
         {open && !isWaiting && <HowTo guide={guide} tagText={step.kind === "lock" ? tagText : null} />}
         {!step.done && takes && <p className="text-sm">{takes}</p>}
-        {!step.done && (step.begun !== undefined || over_ms !== null) && (
+        {!step.done && (step.begun !== undefined || over !== null) && (
           <p className="my-1">
             {step.begun && (
               <>
@@ -194,12 +194,13 @@ function StepRow({
                 )}
               </>
             )}
-            {over_ms !== null && (
+            {over !== null && (
               <>
                 <strong>
-                  Over at <span className="num">{clock(over_ms, timeZone)}</span>
+                  {over.isOver ? "Its wait was over at" : "Over at"}{" "}
+                  <span className="num">{clock(over.at_ms, timeZone)}</span>
                 </strong>
-                , not before.
+                {over.isOver ? "." : ", not before."}
               </>
             )}
           </p>

@@ -19,6 +19,8 @@ const ACTS: Readonly<Record<Extract<LogEntry, { type: "signed" }>["act"], string
   cancel: "Cancelled",
 };
 
+const ALONE: Readonly<Partial<typeof ACTS>> = { accept: "Begun, alone", close: "Ended" };
+
 /** "O₂ 20.9 %, flammable 0 %, carbon monoxide 3 ppm": as it stands on a display. */
 export function readingWords({ oxygen, flammable, toxics }: AirReading): string {
   const percent = (fraction: number | null) =>
@@ -33,10 +35,16 @@ export function readingWords({ oxygen, flammable, toxics }: AirReading): string 
 }
 
 /** One line of a permit's log, for people. */
-export function logWords(entry: LogEntry, nameOf: (id: PersonId) => string, timeOf: (at_ms: number) => string): string {
+export function logWords(
+  entry: LogEntry,
+  nameOf: (id: PersonId) => string,
+  timeOf: (at_ms: number) => string,
+  /** By the short route one person begins and ends it: nobody accepted or closed anything. */
+  isAlone = false,
+): string {
   switch (entry.type) {
     case "signed":
-      return `${ACTS[entry.act]}${entry.words ? `: ${entry.words}` : ""}`;
+      return `${(isAlone && ALONE[entry.act]) || ACTS[entry.act]}${entry.words ? `: ${entry.words}` : ""}`;
     case "sent back":
       return `Sent back, a draft again: ${entry.words}`;
     case "changed":

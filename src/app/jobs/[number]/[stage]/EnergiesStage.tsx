@@ -1,3 +1,4 @@
+import { shownNow } from "@/core/isolation/shownNow";
 import { Link } from "@/ui/text/Link";
 import type { EnergyGroup } from "@/core/plan/energies";
 import type { Plan } from "@/core/plan/plan";
@@ -33,6 +34,7 @@ export async function EnergiesStage({ view, units, opened }: { view: JobView; un
           scene={lantern.scene}
           frames={kept ? lantern.frames : lantern.frames.slice(0, 1)}
           now={kept ? lantern.now : 0}
+          {...(kept && view.isolation ? shownNow(view.isolation.steps, view.planFault, view.stale) : {})}
         />
       }
     >

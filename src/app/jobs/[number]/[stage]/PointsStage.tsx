@@ -1,3 +1,4 @@
+import { shownNow } from "@/core/isolation/shownNow";
 import { eq } from "drizzle-orm";
 import { kindRule } from "@/core/permit/kinds/kinds";
 import type { Plan } from "@/core/plan/plan";
@@ -88,6 +89,7 @@ export async function PointsStage({
               scene={lantern.scene}
               frames={lantern.frames}
               now={view.isolation ? lantern.now : lantern.frames.length - 1}
+              {...(view.isolation ? shownNow(view.isolation.steps, view.planFault, view.stale) : {})}
               failures={shown.singleFailures.map(({ device, faces }) => ({ device, faces }))}
             />
           </div>

@@ -6,10 +6,10 @@ import { itemTagOf } from "@/core/procedure/steps";
 import { suspects } from "@/core/plan/suspects";
 import { isolationState } from "@/core/words/en/notHeld";
 import { suspectSentence } from "@/core/words/en/suspects";
-import { isDone, openFailures, shownOf } from "@/core/isolation/failures";
+import { isDone, openFailures } from "@/core/isolation/failures";
+import { shownNow } from "@/core/isolation/shownNow";
 import { overAt_ms, WATCHED } from "@/core/isolation/held";
 import type { IsolationLife, WalkStep } from "@/core/isolation/isolation";
-import type { NotHeld } from "@/core/refusal/notHeld";
 import { duration } from "@/core/units/format";
 import { stepTimes, type StepTakes } from "@/server/figures/dayView";
 import { peopleToChoose, type JobView } from "@/server/job/jobView";
@@ -31,15 +31,8 @@ import { BeginAlone } from "@/ui/minor/WhenShown";
 import { permitView } from "@/server/permit/permitView";
 import { WalkList, type WalkRow } from "@/ui/walk/WalkList";
 
-/** What was shown of each work location; where the plan fell, what it left open is not. */
-function shownWith(steps: readonly WalkStep[], fault: NotHeld | null, stale: readonly string[]) {
-  const { proven, notProved } = shownOf(steps, stale);
-  const open = fault?.code === "plan fell" ? [...fault.missingFaces, ...fault.short.map(({ face }) => face)] : [];
-  // Without its lock nobody knows what a point holds back.
-  const unsure = fault?.code === "locks not found" ? proven : [];
-  const all = [...new Set([...notProved, ...open, ...unsure])];
-  return { proven: proven.filter((face) => !all.includes(face)), notProved: all };
-}
+/** When a wait is over, and whether it is. */
+const overBy = (at_ms: number | null, now_ms: number) => (at_ms === null ? null : { at_ms, isOver: at_ms <= now_ms });
 
 /** When the wait of a step that runs is over. */
 function overAt(life: Pick<IsolationLife, "steps">, step: WalkStep, takes: StepTakes | undefined): number | null {
@@ -74,7 +67,8 @@ export async function WalkStage({ view, person, phase, lead }: Props) {
   const { graph } = plantOf(view);
   const lantern = lanternOf(view, plan);
   const timeZone = siteTimeZone();
-  const shown = shownWith(isolation.steps, view.planFault, view.stale);
+  const now_ms = requestTime_ms();
+  const shown = shownNow(isolation.steps, view.planFault, view.stale);
   const heldBy = heldElsewhere(isolation.number);
   const times = stepTimes(view, plan);
   const itemOf = (place: string) => graph.plant.items[graph.itemByTag.get(itemTagOf(graph, place)) ?? -1];
@@ -90,7 +84,7 @@ export async function WalkStage({ view, person, phase, lead }: Props) {
         // Read at the device, so it does not even come with the page.
         step: { ...step, plate: step.plate === null ? null : "" },
         takes: takesWords(times.get(step.id)),
-        over_ms: overAt(isolation, step, times.get(step.id)),
+        over: overBy(overAt(isolation, step, times.get(step.id)), now_ms),
         guide: guideOf(step, itemOf(step.subject)),
         offered: offeredFor(step),
         heldBy: step.kind === "unlock" && which !== "isolate" ? heldBy(step.subject) : [],
