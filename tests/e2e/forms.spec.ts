@@ -90,6 +90,8 @@ test("a permit is written by keyboard alone; faults stand at their fields and in
   await expectBack();
 
   await form.getByLabel("Levels that sparks can reach").fill("1");
+  await form.getByLabel("Where the flame is").selectOption("no");
+  await form.getByLabel("Where sparks can land").selectOption("yes");
   // Another unit asks the same figures anew: what was typed stays the same length.
   await form.getByLabel("Above the floor, m").fill("3");
   await openMenu(petra);
@@ -108,6 +110,8 @@ test("a permit is written by keyboard alone; faults stand at their fields and in
     kind: "hot work",
     works: ["welding"],
     welders: 1,
+    inEquipment: false,
+    outOfSight: true,
     height_m: expect.closeTo(3, 9) as unknown,
     level_m: expect.closeTo(3.048, 9) as unknown,
   });

@@ -99,6 +99,13 @@ test("hot work through two shifts with a break and a change of watch, then 3 h, 
   // What decides on safety is asked, and stands there by no default.
   await form.getByRole("button", { name: "Write the permit" }).click();
   await expect(form.getByRole("alert")).toContainText("How high above the floor the flame is, is missing");
+  for (const [label, missing] of [
+    ["Where the flame is", "Whether it is in or on equipment is missing"],
+    ["Where sparks can land", "Whether one person sees all of it is missing"],
+  ] as const) {
+    await expect(form.getByRole("alert")).toContainText(missing);
+    await form.getByLabel(label).selectOption("no");
+  }
   await form.getByLabel("Above the floor").fill("0");
   await form.getByLabel("People with a flame or arc").fill("1");
   await form.getByLabel("Levels that sparks can reach").fill("1");

@@ -60,7 +60,11 @@ export class SmallPlant {
   }
 
   #job(faces: JobInput["faces"], rest: Partial<JobInput>) {
-    const read = readJobValue({ format: "heavy-lantern/job", version: 1, faces, ...rest }, "job.json");
+    const read = readJobValue(
+      // Over within a shift, unless the test says otherwise.
+      { format: "heavy-lantern/job", version: 1, faces, longerThanShift: false, ...rest },
+      "job.json",
+    );
     if (!read.ok) throw new Error(JSON.stringify(read.problems));
     return read.value;
   }

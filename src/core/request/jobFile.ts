@@ -65,8 +65,8 @@ export const jobSchema = z.looseObject({
   objective: z.enum(OBJECTIVES, { error: `must be ${OBJECTIVES.join(", ")}` }).default("effort"),
   /** Id of the rule profile that says what each way asks. */
   profile: z.enum(PROFILE_IDS, { error: `must be ${PROFILE_IDS.join(", ")}` }).default("strict"),
-  /** The job outlasts one shift. */
-  longerThanShift: z.boolean({ error: "must be true or false" }).default(false),
+  /** The job outlasts one shift; where nobody says, it is taken so, for that asks more of the isolation. */
+  longerThanShift: z.boolean({ error: "must be true or false" }).default(true),
   /** Devices that the planner wants isolated whatever the engine would choose. */
   pinned: tags,
   /** Devices that cannot be used: broken, out of reach. They count as no barrier for this job. */

@@ -51,6 +51,8 @@ export async function demoHotWork({
     details: {
       kind: "hot work",
       works: ["grinding"],
+      inEquipment: false,
+      outOfSight: false,
       x_m: 12.1,
       y_m: 55,
       level_m: 0,

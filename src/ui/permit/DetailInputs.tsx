@@ -62,6 +62,7 @@ function DetailInput({
       return <Tick {...shared} defaultChecked={text === "on"} />;
     case "ticks":
       return <Ticks field={field} initial={Array.isArray(initial) ? initial : []} />;
+    case "yes no":
     case "select":
       return (
         <SelectField {...shared} defaultValue={text || undefined}>

@@ -12,7 +12,7 @@ import { toSi, unitOf, type Quantity, type UnitSystem } from "../../core/units/u
 export type DetailField = Readonly<{
   name: string;
   label: string;
-  as: "text" | "area" | "number" | "tick" | "select" | "ticks" | "lines" | "date" | "time";
+  as: "text" | "area" | "number" | "tick" | "yes no" | "select" | "ticks" | "lines" | "date" | "time";
   options?: readonly Readonly<{ value: string; words: string }>[];
   hint?: string;
   quantity?: Quantity;
@@ -26,6 +26,12 @@ export type DetailField = Readonly<{
 const options = (values: readonly string[]) => values.map((value) => ({ value, words: value }));
 const GASES = options(SUBSTANCES.map(({ name }) => name));
 
+/** What is so, and what is not; neither stands there beforehand. */
+const yesNo = (yes: string, no: string) => [
+  { value: "yes", words: yes },
+  { value: "no", words: no },
+];
+
 const SPOT: readonly DetailField[] = [
   { name: "x_m", label: "Where, x", as: "number", quantity: "length", group: "Where" },
   { name: "y_m", label: "Where, y", as: "number", quantity: "length", group: "Where" },
@@ -36,13 +42,25 @@ export const DETAIL_FIELDS: Readonly<Record<PermitKind, readonly DetailField[]>>
   general: [],
   "hot work": [
     { name: "works", label: "Kind of hot work", as: "ticks", options: options(HOT_WORKS), group: "The work" },
-    { name: "inEquipment", label: "In or on equipment, isolated for hot work", as: "tick", group: "The work" },
+    {
+      name: "inEquipment",
+      label: "Where the flame is",
+      as: "yes no",
+      options: yesNo("in or on equipment, isolated for hot work", "in the open or in a building"),
+      group: "The work",
+    },
     { name: "welders", label: "People with a flame or arc", as: "number", group: "The work" },
     ...SPOT,
     { name: "level_m", label: "Level", as: "number", quantity: "length", group: "Where" },
     { name: "height_m", label: "Above the floor", as: "number", quantity: "length", group: "Where" },
     { name: "levels", label: "Levels that sparks can reach", as: "number", group: "Fire watch" },
-    { name: "outOfSight", label: "One person cannot see all of it", as: "tick", group: "Fire watch" },
+    {
+      name: "outOfSight",
+      label: "Where sparks can land",
+      as: "yes no",
+      options: yesNo("one person cannot see all of it", "one person sees all of it"),
+      group: "Fire watch",
+    },
     {
       name: "afterWatch",
       label: "Watch afterwards",
@@ -164,7 +182,9 @@ export function readDetails(kind: PermitKind, form: FormData, units: UnitSystem,
     const asked = `${prefix}${name}`;
     const raw = String(form.get(asked) ?? "");
     if (as === "tick") details[name] = form.get(asked) === "on";
-    else if (as === "ticks") details[name] = form.getAll(asked);
+    else if (as === "yes no") {
+      if (raw !== "") details[name] = raw === "yes";
+    } else if (as === "ticks") details[name] = form.getAll(asked);
     else if (as === "lines")
       details[name] = raw
         .split("\n")
@@ -190,6 +210,8 @@ export function detailsAsFields(details: PermitDetails, zone: string): Record<st
       switch (as) {
         case "tick":
           return [name, value === true ? "on" : ""];
+        case "yes no":
+          return [name, value === true ? "yes" : "no"];
         case "ticks":
           return [name, Array.isArray(value) ? value.map(String) : []];
         case "lines":

@@ -11,12 +11,15 @@ test.each(PERMIT_KINDS)("%s: what is said in full is taken as it is kept", (kind
   expect(askedDetailsSchema.parse(DETAILS[kind])).toEqual(detailsSchema.parse(DETAILS[kind]));
 });
 
-test.each(["height_m", "welders", "levels"])("hot work: %s is asked, and never taken as the kinder figure", (name) => {
-  expect(faults(without(DETAILS["hot work"], name))).toEqual([name]);
-  expect(faults({ ...DETAILS["hot work"], [name]: "" })).toEqual([name]);
-  // A permit of before, which never said it, is read all the same.
-  expect(detailsSchema.safeParse(without(DETAILS["hot work"], name)).success).toBe(true);
-});
+test.each(["inEquipment", "outOfSight", "height_m", "welders", "levels"])(
+  "hot work: %s is asked, and never taken as the kinder answer",
+  (name) => {
+    expect(faults(without(DETAILS["hot work"], name))).toEqual([name]);
+    expect(faults({ ...DETAILS["hot work"], [name]: "" })).toEqual([name]);
+    // A permit of before, which never said it, is read all the same.
+    expect(detailsSchema.safeParse(without(DETAILS["hot work"], name)).success).toBe(true);
+  },
+);
 
 test.each(["corners", "ducts", "travel_m", "width_m", "depth_m", "volume_m3", "bends", "blower_m3_s"])(
   "confined space entry: %s is asked",
@@ -28,4 +31,9 @@ test.each(["corners", "ducts", "travel_m", "width_m", "depth_m", "volume_m3", "b
 test("everything that is wrong is named at once", () => {
   const { welders: _, works: __, ...rest } = DETAILS["hot work"];
   expect(faults({ ...rest, x_m: "far" }).sort()).toEqual(["welders", "works", "x_m"]);
+});
+
+test("a permit of before that said nothing of them is read as it was", () => {
+  const { inEquipment: _, outOfSight: __, ...before } = DETAILS["hot work"];
+  expect(detailsSchema.parse(before)).toMatchObject({ inEquipment: false, outOfSight: false });
 });

@@ -179,6 +179,8 @@ export const detailsSchema = z.discriminatedUnion("kind", [
  */
 const SAID: Readonly<Partial<Record<PermitDetails["kind"], Readonly<Record<string, string>>>>> = {
   "hot work": {
+    inEquipment: "Whether it is in or on equipment is missing",
+    outOfSight: "Whether one person sees all of it is missing",
     height_m: "How high above the floor the flame is, is missing",
     welders: "How many people have a flame or arc is missing",
     levels: "How many levels sparks can reach is missing",
