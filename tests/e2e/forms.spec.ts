@@ -160,6 +160,11 @@ test("a time is the site's, whatever zone the browser is in", async ({ as }) => 
   await expect(maren.getByLabel("Window ends")).toHaveValue("Tue 1 Dec 2026, 14:20");
   await maren.getByLabel("Permit holder, in charge of the party").selectOption({ label: "Petra Quillon" });
   await maren.getByRole("checkbox", { name: "Tomas Veyron" }).check();
+  await maren.getByRole("radio", { name: /within the shift/ }).check();
+  // A window that is longer than any shift lets nobody say so.
+  await maren.getByRole("button", { name: "Send the request" }).click();
+  await expect(maren.getByRole("alert").filter({ hasText: "longer than a shift of 8 h" })).toBeVisible();
+  await maren.getByRole("radio", { name: /others take it over/ }).check();
   await maren.getByRole("button", { name: "Send the request" }).click();
   await expect(maren).toHaveURL(/\/jobs\/J-\d+\/energies/);
   await maren.goto(maren.url().replace("energies", "ask"));

@@ -73,6 +73,7 @@ test("a procedure is written from a closed job, approved by two, used, read wher
   const request = async () => {
     await maren.goto("/jobs/new?procedure=IP-0002");
     await expect(maren.getByLabel("Work location 1: tag, or tag.part")).toHaveValue("M-501");
+    await maren.getByRole("radio", { name: /within the shift/ }).check();
     await maren.getByRole("button", { name: "Send the request" }).click();
     await expect(maren).toHaveURL(/\/jobs\/J-\d+\/energies/);
     await maren.goto(maren.url().replace("energies", "points"));
