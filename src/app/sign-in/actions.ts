@@ -15,7 +15,9 @@ import {
   setDeviceCookie,
   setSessionCookie,
 } from "@/server/people/session";
-import { closeSession, openSession, signInByPassword } from "@/server/people/signIn";
+import { closeSession, openSession, personOfSession, signInByPassword } from "@/server/people/signIn";
+import { stillOn } from "@/server/box/tiesOf";
+import { numbersIn, STILL_ON } from "./stillOnNumbers";
 
 export async function signIn(_: string | null, form: FormData): Promise<string | null> {
   const name = String(form.get("name") ?? "").slice(0, 100);
@@ -49,7 +51,10 @@ export async function signInToDemo(form: FormData): Promise<void> {
 
 export async function signOut(): Promise<void> {
   const token = await sessionToken();
+  const person = personOfSession(database(), token, Date.now(), false);
   if (token) closeSession(database(), token);
   (await cookies()).delete(SESSION_COOKIE);
-  redirect("/sign-in");
+  // A screen at a box is its leader's, who signs out of it and goes on working.
+  const still = person === null || person.crewRound !== undefined ? [] : stillOn(database(), person.id);
+  redirect(still.length === 0 ? "/sign-in" : `/sign-in?${STILL_ON}=${numbersIn(still.join(" ")).join("+") || "box"}`);
 }

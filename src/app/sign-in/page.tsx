@@ -3,17 +3,29 @@ import { redirect } from "next/navigation";
 import { signInToDemo } from "./actions";
 import { SignInForm } from "./SignInForm";
 import { DEMO_PEOPLE, DEMO_PIN } from "@/server/demo/demoPeople";
+import { numbersIn, STILL_ON } from "./stillOnNumbers";
 import { currentPerson, isDemo } from "@/server/people/session";
 
 export const metadata: Metadata = { title: "Sign in" };
 
-export default async function SignInPage() {
+type Asked = { searchParams: Promise<Readonly<Record<string, string | string[] | undefined>>> };
+
+export default async function SignInPage({ searchParams }: Asked) {
   if (await currentPerson()) redirect("/");
+  const said = (await searchParams)[STILL_ON];
+  const still = typeof said === "string" ? said : null;
   return (
     <div className="mx-auto grid max-w-5xl gap-12 px-4 py-14 md:grid-cols-[1fr_1.3fr] md:px-8">
       <section>
         <h1 className="text-3xl font-semibold tracking-tight">Heavy Lantern</h1>
         <p className="mt-2 mb-8 max-w-sm">Find every energy that reaches the job. Work where it was proved dead.</p>
+        {still !== null && (
+          <p role="alert" className="border-error bg-error/10 mb-6 border-l-4 px-3 py-2">
+            <strong>You are signed out here.</strong> Still yours on the site:{" "}
+            <span className="tag whitespace-normal">{numbersIn(still).join(", ") || "a lock on a box"}</span>. Sign off
+            and take your lock off, or hand it on, before you leave.
+          </p>
+        )}
         <SignInForm />
       </section>
       {isDemo() && (

@@ -1,15 +1,15 @@
 import { randomUUID } from "node:crypto";
-import { and, eq, isNull, notInArray } from "drizzle-orm";
+import { eq } from "drizzle-orm";
 import { z } from "zod";
 import type { AppointedFor } from "../../core/accounts/appointedFor";
 import { isSignIn, SIGN_IN_ASKED } from "../../core/accounts/peopleList";
 import { decideAccount, type Account, type AccountCommand, type AccountFacts } from "../../core/accounts/accountLife";
 import { COMPETENCES, ROLES, type Competence, type PersonId } from "../../core/people/roles";
 import type { Tx } from "../db/database";
-import { knownDevices, people, personalLocks, permits, sessions, standingLocks } from "../db/schema";
+import { knownDevices, people, sessions } from "../db/schema";
 import { defineAct, type ActContext, type ActOutcome } from "../act/act";
-import { watchesNow } from "../isolation/watching";
 import { line } from "../job/jobActs";
+import { tiesOf } from "../box/tiesOf";
 import { forgive } from "../people/attempts";
 import { hashPassword, hashPin, newSecrets as secretsToHand } from "../people/secrets";
 
@@ -40,31 +40,6 @@ export function accountFacts(tx: Tx): AccountFacts {
       all.filter(({ id, active, roles }) => id !== person && active && roles.includes("coordinator")).length,
     ties: (person) => tiesOf(tx, person),
   };
-}
-
-/** Locks of theirs that hang, what they are on or inside, and permits that they lead. */
-function tiesOf(tx: Tx, person: string): string[] {
-  const own = tx
-    .select({ lock: personalLocks.lock, permit: permits.number })
-    .from(personalLocks)
-    .innerJoin(permits, eq(permits.id, personalLocks.permitId))
-    .where(and(eq(personalLocks.personId, person), isNull(personalLocks.offAt)))
-    .all()
-    .map(({ lock, permit }) => `lock ${lock} on permit ${permit}`);
-  const standing = tx
-    .select({ lock: standingLocks.lock })
-    .from(standingLocks)
-    .where(and(eq(standingLocks.personId, person), isNull(standingLocks.offAt)))
-    .all()
-    .map(({ lock }) => `lock ${lock} on a box`);
-  const leads = tx
-    .select({ number: permits.number })
-    .from(permits)
-    .where(and(eq(permits.holderId, person), notInArray(permits.state, ["closed", "cancelled"])))
-    .all()
-    .map(({ number }) => `permit ${number}, which they lead`);
-  const on = watchesNow(tx, person as PersonId);
-  return [...own, ...standing, ...leads, ...(on !== null && own.length === 0 ? [on] : [])];
 }
 
 /** Password and PIN as they are handed over: shown once, and kept only as hashes. */
