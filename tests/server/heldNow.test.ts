@@ -224,7 +224,11 @@ test("a proof that fails stops every permit on the isolation at once; it goes on
   );
   await site.done("ivo", "step.cause", { isolation, step: proof.id, words: "BL-P was plugged with wax" });
   expect(await site.refused("vera", "step.do", sound)).toMatch(/failed in your hands/);
-  await site.add({ signIn: "otto", roles: ["isolator"], competences: ["electrical", "mechanical", "process"] });
+  await site.add({
+    signIn: "otto",
+    roles: ["isolator"],
+    competences: ["electrical", "high-voltage", "mechanical", "process"],
+  });
   await site.done("otto", "step.do", sound);
   expect(stateOf(permit)).toBe("suspended");
   await site.done("isa", "permit.resume", { permit, words: "Cleared, proved by another." });

@@ -17,7 +17,7 @@ beforeEach(async () => {
   site = new TestSite();
   holder.heavyLanternDatabase = site.db;
   await openTwoJobs(site);
-  const all = ["electrical", "mechanical", "process"] as const;
+  const all = ["electrical", "high-voltage", "mechanical", "process"] as const;
   await site.add({ signIn: "tara", roles: ["isolator"], competences: all });
 });
 afterEach(async () => {

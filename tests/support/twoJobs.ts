@@ -48,7 +48,7 @@ const HOUR_MS = 3_600_000;
 
 /** People: cora coordinates, isa issues, hal and hob hold, ivo isolates, vera looks and proves, wim, will and wanda work. */
 export async function peopleTwoJobs(site: TestSite): Promise<void> {
-  const all = ["electrical", "mechanical", "process"] as const;
+  const all = ["electrical", "high-voltage", "mechanical", "process"] as const;
   await site.add(
     { signIn: "cora", roles: ["coordinator"] },
     { signIn: "colin", roles: ["coordinator"] },

@@ -1,3 +1,4 @@
+import { competenceMissing } from "../procedure/competent";
 import { stepLabel } from "../procedure/steps";
 import type { Refusal } from "../refusal/refusal";
 import { accept, refuse, type Result } from "../refusal/result";
@@ -113,9 +114,8 @@ function orFailed(life: IsolationLife, step: WalkStep, refusal: Refusal, command
 /** Competence, the plate in front of them, and a second person where one is asked for. */
 function personFault(life: IsolationLife, step: WalkStep, command: StepCommand) {
   const label = stepLabel(step);
-  if (step.competence !== null && !command.competences.includes(step.competence)) {
-    return refuse({ code: "not competent", step: label, needs: step.competence });
-  }
+  const missing = competenceMissing(step, command.competences);
+  if (missing !== null) return refuse({ code: "not competent", step: label, needs: missing });
   if (step.role !== undefined && !command.roles.includes(step.role)) {
     return refuse({ code: "not yours to do", act: `do “${label}”`, needs: [step.role] });
   }

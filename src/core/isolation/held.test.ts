@@ -1,5 +1,5 @@
 import fc from "fast-check";
-import type { Competence, PersonId } from "../people/roles";
+import type { Trade, PersonId } from "../people/roles";
 import type { PlannedStep, StepKind } from "../procedure/steps";
 import { decideIsolation } from "./isolationLife";
 import { open, type IsolationCommand, type IsolationLife } from "./isolation";
@@ -7,7 +7,7 @@ import { walkFacts } from "../../../tests/support/walkFacts";
 
 const PIA = "pia" as PersonId;
 const WAIT_s = 7080;
-const step = (id: string, kind: StepKind, after: readonly string[] = [], competence: Competence = "process") =>
+const step = (id: string, kind: StepKind, after: readonly string[] = [], competence: Trade = "process") =>
   ({
     id,
     phase: "isolate",

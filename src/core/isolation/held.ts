@@ -1,3 +1,4 @@
+import { competenceMissing } from "../procedure/competent";
 import { stepLabel, type PlannedStep } from "../procedure/steps";
 import { accept, refuse, type Result } from "../refusal/result";
 import type { Refusal } from "../refusal/refusal";
@@ -89,9 +90,8 @@ export function beginStep(
   const first = life.steps.filter((other) => step.after.includes(other.id) && !isDone(other));
   if (first.length > 0) return refuse({ code: "out of order", step: label, first: first.slice(0, 3).map(stepLabel) });
   if (step.stuck) return refuse({ code: "stuck", step: label, why: step.stuck.why, by: facts.nameOf(step.stuck.by) });
-  if (step.competence !== null && !command.competences.includes(step.competence)) {
-    return refuse({ code: "not competent", step: label, needs: step.competence });
-  }
+  const missing = competenceMissing(step, command.competences);
+  if (missing !== null) return refuse({ code: "not competent", step: label, needs: missing });
   const { watcher = null, how = null } = command;
   if (WATCHED.has(step.kind)) {
     if (watcher === null) return refuse({ code: "reading missing", step: label, what: "who watches it" });

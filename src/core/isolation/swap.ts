@@ -1,3 +1,5 @@
+import { isHighVoltage } from "../procedure/highVoltage";
+import { competenceMissing } from "../procedure/competent";
 import type { StandingJob } from "../guard/liftHarms";
 import { proveSwap } from "../guard/proveSwap";
 import { siteLockFault, type Gear } from "../gear/gear";
@@ -67,9 +69,8 @@ export function decideSwap(life: IsolationLife, command: SwapCommand, facts: Swa
   if (fault) return refuse({ code: "swap not proved", fault });
   const [hang, lift] = swapSteps(command, facts);
   const label = stepLabel(hang);
-  if (hang.competence !== null && !command.competences.includes(hang.competence)) {
-    return refuse({ code: "not competent", step: label, needs: hang.competence });
-  }
+  const missing = competenceMissing(hang, command.competences);
+  if (missing !== null) return refuse({ code: "not competent", step: label, needs: missing });
   if (!samePlate(command.plate, hang.plate!)) {
     return refuse({ code: "wrong plate", seen: command.plate });
   }
@@ -97,13 +98,14 @@ const isLookAt = ({ phase, kind, subject }: PlannedStep, point: string) =>
 
 function lookAt(
   hang: PlannedStep,
-): Pick<PlannedStep, "kind" | "subject" | "plate" | "words" | "competence" | "after" | "secondPerson"> {
-  const { subject, plate, competence } = hang;
+): Pick<PlannedStep, "kind" | "subject" | "plate" | "words" | "competence" | "highVoltage" | "after" | "secondPerson"> {
+  const { subject, plate, competence, highVoltage } = hang;
   return {
     kind: "verify",
     subject,
     plate,
     competence,
+    highVoltage,
     after: [hang.id],
     secondPerson: true,
     words: `Somebody else looks at ${subject}: right device, right position, lock and tag on it and it does not move.`,
@@ -116,7 +118,12 @@ function done(step: PlannedStep, { by, at_ms }: SwapCommand, lock: string | null
 }
 
 function swapSteps({ from, to, reason }: SwapCommand, { graph, ids }: SwapFacts): [PlannedStep, PlannedStep] {
-  const item = graph.plant.items[graph.itemByTag.get(to)!]!;
+  const itemOf = (tag: string) => graph.plant.items[graph.itemByTag.get(tag)!]!;
+  const item = itemOf(to);
+  const isHigh = (tag: string) => {
+    const { voltage_V, device } = itemOf(tag);
+    return competenceFor(device?.stops ?? []) === "electrical" && isHighVoltage(voltage_V, device?.stops ?? []);
+  };
   const hang: PlannedStep = {
     id: ids[0],
     phase: "isolate",
@@ -129,6 +136,7 @@ function swapSteps({ from, to, reason }: SwapCommand, { graph, ids }: SwapFacts)
     carrier: null,
     limit: null,
     secondPerson: false,
+    ...(isHigh(from) || isHigh(to) ? { highVoltage: true } : {}),
   };
   const lift: PlannedStep = {
     ...hang,
@@ -142,12 +150,16 @@ function swapSteps({ from, to, reason }: SwapCommand, { graph, ids }: SwapFacts)
 }
 
 /** The step that lifts the new point on the way back, in the place of the old one's. */
-function wayBack(hang: PlannedStep, from: string): Pick<PlannedStep, "subject" | "plate" | "words" | "competence"> {
-  const { subject, plate, competence } = hang;
+function wayBack(
+  hang: PlannedStep,
+  from: string,
+): Pick<PlannedStep, "subject" | "plate" | "words" | "competence" | "highVoltage"> {
+  const { subject, plate, competence, highVoltage } = hang;
   return {
     subject,
     plate,
     competence,
+    highVoltage,
     words: `Take lock and tag off ${subject}, which stood in for ${from}, and put it back to its normal position.`,
   };
 }

@@ -1,6 +1,7 @@
 import type { Job } from "../request/jobFile";
 import type { Carrier } from "../plant/carriers";
 import type { StateGraph } from "../trace/stateGraph";
+import { isHighVoltage } from "./highVoltage";
 import { familyOf } from "../requirement/grades";
 import { profileOf } from "../requirement/profiles";
 import { isHarmful } from "../requirement/requiredGrade";
@@ -321,15 +322,12 @@ function verified(list: StepList, point: Point, lock: string): string {
   });
 }
 
-/** High voltage, as rules and registers draw the line. */
-const HIGH_VOLTAGE_V = 1000;
-
 /** Harmful contents or high voltage stand behind it, or nobody wrote down what does. */
 function needsVerifying({ plan, graph, item }: StepList, point: Point): boolean {
   const profile = profileOf(plan.profile);
   if (profile.verified !== "harmful and high voltage") return profile.verified === "every point";
   const { voltage_V } = item(point.device);
-  if (point.stops.includes("power") && (voltage_V === undefined || voltage_V > HIGH_VOLTAGE_V)) return true;
+  if (point.stops.includes("power") && isHighVoltage(voltage_V, ["power"])) return true;
   if (!point.stops.some((carrier) => familyOf(carrier) === "flow")) return false;
   const behind = [...point.holds, ...plan.routes.filter((route) => route.via.includes(point.device))].filter(
     (way) => familyOf(way.carrier) === "flow",

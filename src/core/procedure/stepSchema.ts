@@ -1,5 +1,5 @@
 import { z } from "zod";
-import { COMPETENCES, ROLES } from "../people/roles";
+import { ROLES, TRADES } from "../people/roles";
 import { CARRIERS } from "../plant/carriers";
 import { STEP_KINDS, type PlannedStep } from "./steps";
 
@@ -11,7 +11,8 @@ export const plannedStepSchema: z.ZodType<PlannedStep> = z.object({
   subject: z.string(),
   plate: z.string().nullable(),
   words: z.string(),
-  competence: z.enum(COMPETENCES).nullable(),
+  competence: z.enum(TRADES).nullable(),
+  highVoltage: z.literal(true).optional(),
   after: z.array(z.string()),
   carrier: z.enum(CARRIERS).nullable(),
   limit: z.object({ most: z.number(), unit: z.string() }).nullable(),

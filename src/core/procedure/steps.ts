@@ -1,5 +1,6 @@
+import { isHighVoltage } from "./highVoltage";
 import { tagOfPlace } from "../plant/resolvePlace";
-import type { Competence, Role } from "../people/roles";
+import type { Role, Trade } from "../people/roles";
 import type { Carrier } from "../plant/carriers";
 import type { Item } from "../plant/plant";
 import type { StateGraph } from "../trace/stateGraph";
@@ -63,7 +64,9 @@ export type PlannedStep = Readonly<{
   /** What is written on the real device; the person reads it back. */
   plate: string | null;
   words: string;
-  competence: Competence | null;
+  competence: Trade | null;
+  /** At high voltage, or at one that nobody wrote down: only whoever is appointed for that does it. */
+  highVoltage?: true;
   /** Ids of the steps that must be done before. */
   after: readonly string[];
   /** Proving only: which energy is shown not to be there. */
@@ -117,6 +120,13 @@ export function stepList(plan: Plan, graph: StateGraph): StepList {
   };
   const faces = [...new Set(plan.routes.map((route) => route.face))];
   const steps: PlannedStep[] = [];
+  /** Where dead is proved the tester may meet what stands at the next place as well. */
+  const voltageAt = ({ subject, system_V }: NewStep): number | undefined => {
+    const { voltage_V } = item(itemTagOf(graph, subject));
+    return voltage_V === undefined || system_V === undefined ? voltage_V : Math.max(voltage_V, system_V);
+  };
+  const carriersAt = ({ subject, carrier }: NewStep): readonly Carrier[] =>
+    carrier ? [carrier] : (plan.points.find(({ device }) => device === subject)?.stops ?? ["power"]);
   return {
     plan,
     graph,
@@ -131,7 +141,9 @@ export function stepList(plan: Plan, graph: StateGraph): StepList {
     steps,
     add: (step) => {
       const id = `${step.phase.charAt(0)}${steps.length + 1}`;
-      steps.push({ plate: null, carrier: null, limit: null, secondPerson: false, ...step, id });
+      const high = step.competence === "electrical" && isHighVoltage(voltageAt(step), carriersAt(step));
+      const made = { plate: null, carrier: null, limit: null, secondPerson: false, ...step, id };
+      steps.push(high ? { ...made, highVoltage: true } : made);
       return id;
     },
   };
@@ -149,7 +161,7 @@ export function driveFirst(stops: readonly Carrier[]): 0 | 1 {
   return stops.some((carrier) => carrier === "power" || carrier === "control" || carrier === "shaft") ? 0 : 1;
 }
 
-export function competenceFor(carriers: readonly Carrier[]): Competence {
+export function competenceFor(carriers: readonly Carrier[]): Trade {
   if (carriers.some((carrier) => WIRES.has(carrier) || carrier === "radiation")) return "electrical";
   if (carriers.some((carrier) => carrier === "shaft" || carrier === "gravity")) return "mechanical";
   return "process";

@@ -53,7 +53,7 @@ function walk(start: IsolationLife, until: (life: IsolationLife, step: WalkStep)
         type: "do step",
         step: step.id,
         by: second ? BEN : ANN,
-        competences: ["electrical", "mechanical", "process"],
+        competences: ["electrical", "high-voltage", "mechanical", "process"],
         roles: ["operator"],
         at_ms: 1,
         ...soundReport(step, { lock: `L-${++lock}`, people: 2 }),

@@ -78,6 +78,7 @@ const rights = {
   competences: z.array(z.enum(COMPETENCES)).default([]),
   firm: z.string().trim().max(80, "at most 80 characters").default(""),
   electricalUntil_ms: until,
+  "high-voltageUntil_ms": until,
   mechanicalUntil_ms: until,
   processUntil_ms: until,
   /** Where and when an issuer or approver is appointed; empty for everywhere and always. */

@@ -13,7 +13,12 @@ export const DEMO_PEOPLE: readonly Readonly<{
   { signIn: "petra", name: "Petra Quillon", roles: ["holder", "worker"], competences: ["mechanical"] },
   { signIn: "jonas", name: "Jonas Ekeberg", roles: ["isolator"], competences: ["electrical"] },
   { signIn: "sunniva", name: "Sunniva Rask", roles: ["isolator"], competences: ["process", "mechanical"] },
-  { signIn: "odalys", name: "Odalys Brenn", roles: ["isolator"], competences: ["process", "mechanical", "electrical"] },
+  {
+    signIn: "odalys",
+    name: "Odalys Brenn",
+    roles: ["isolator"],
+    competences: ["process", "mechanical", "electrical", "high-voltage"],
+  },
   { signIn: "tomas", name: "Tomas Veyron", roles: ["worker"], competences: [] },
   { signIn: "nils", name: "Nils Harrow", roles: ["worker", "gas tester"], competences: [] },
   { signIn: "edda", name: "Edda Morrow", roles: ["worker", "fire watch"], competences: [] },

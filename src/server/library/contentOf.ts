@@ -1,6 +1,7 @@
 import { desc, eq } from "drizzle-orm";
 import { decisionsOf, jobHazardsSchema, NO_HAZARDS } from "../../core/hazard/jobHazards";
 import type { ProcedureContent } from "../../core/library/procedure";
+import type { Competence } from "../../core/people/roles";
 import { byNumber } from "../db/byNumber";
 import type { Tx } from "../db/database";
 import { isolations, jobIsolations, jobs, permits, steps } from "../db/schema";
@@ -25,7 +26,10 @@ export function contentOf(tx: Tx, job: typeof jobs.$inferSelect): ProcedureConte
     .from(steps)
     .where(eq(steps.isolationId, isolation.id))
     .all()
-    .flatMap(({ step }) => step.competence ?? []);
+    .flatMap(({ step }): Competence[] => [
+      ...(step.competence === null ? [] : [step.competence]),
+      ...(step.highVoltage ? (["high-voltage"] as const) : []),
+    ]);
   const written = tx
     .select()
     .from(permits)

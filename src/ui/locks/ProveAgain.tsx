@@ -1,3 +1,4 @@
+import { competenceMissing } from "../../core/procedure/competent";
 import { stepLabel } from "../../core/procedure/steps";
 import type { IsolationLife, WalkStep } from "../../core/isolation/isolation";
 import type { Competence, Role } from "../../core/people/roles";
@@ -55,7 +56,7 @@ function Proofs({ some, isolation, person }: Props & Readonly<{ some: readonly P
         <li key={label} aria-label={`Prove again: ${label}`} className="py-2">
           <p className="font-medium">{step.words}</p>
           {why && <p className="text-sm">{why.slice(label.length + 2)}</p>}
-          {mayDo && (step.competence === null || person.competences.includes(step.competence)) ? (
+          {mayDo && competenceMissing(step, person.competences) === null ? (
             <StepForm
               isolation={isolation.number}
               step={step}
@@ -66,7 +67,9 @@ function Proofs({ some, isolation, person }: Props & Readonly<{ some: readonly P
               again
             />
           ) : (
-            <p className="text-sm">Needs {step.competence ?? "an isolator's"} competence.</p>
+            <p className="text-sm">
+              Needs {competenceMissing(step, person.competences) ?? "an isolator's"} competence.
+            </p>
           )}
         </li>
       ))}

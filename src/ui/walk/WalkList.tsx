@@ -1,5 +1,6 @@
 "use client";
 
+import { competenceMissing } from "../../core/procedure/competent";
 import { useEffect } from "react";
 import { stepLabel } from "../../core/procedure/steps";
 import type { Guide } from "../../core/procedure/walkGuide";
@@ -164,7 +165,7 @@ function StepRow({
   const isWaiting = kept !== undefined && kept.refusal === null;
   const isConflict = kept?.refusal != null && kept.personId === walker.id;
   const fits =
-    (step.competence === null || walker.competences.includes(step.competence)) &&
+    competenceMissing(step, walker.competences) === null &&
     (step.role === undefined || walker.roles.includes(step.role));
   const wantsCause = openFailures(step).some(({ cause }) => cause === null);
   const mayDo = open && !isWaiting && walker.mayDo;
@@ -373,7 +374,7 @@ function StepState({
   }
   if (waiting) return null;
   const needs = step.competence
-    ? `Needs ${step.competence} competence. `
+    ? `Needs ${step.competence}${step.highVoltage ? " and high-voltage" : ""} competence. `
     : step.role
       ? `The ${step.role} signs this. `
       : "";
