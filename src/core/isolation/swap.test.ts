@@ -1,5 +1,5 @@
 import { HARMLESS, SmallPlant } from "../../../tests/support/smallPlant";
-import type { PersonId } from "../people/roles";
+import type { Competence, PersonId } from "../people/roles";
 import { open, type IsolationLife, type WalkStep } from "./isolation";
 import { checkIsolation } from "./isolationLife";
 import { decideSwap, type SwapFacts } from "./swap";
@@ -33,7 +33,12 @@ const did = (lock: string | null = null): Pick<WalkStep, "done"> => ({
   done: { by: IVO, at_ms: 1, lock, reading: null, skipped: false, evidence: null },
 });
 
-function swap(steps: WalkStep[], state: IsolationLife["state"], holds: readonly string[]) {
+function swap(
+  steps: WalkStep[],
+  state: IsolationLife["state"],
+  holds: readonly string[],
+  more: Readonly<{ competences?: readonly Competence[]; others?: SwapFacts["live"] }> = {},
+) {
   const facts: SwapFacts = {
     graph: plant.graph,
     live: [
@@ -47,6 +52,7 @@ function swap(steps: WalkStep[], state: IsolationLife["state"], holds: readonly 
         people: [],
         counts: state === "proven",
       },
+      ...(more.others ?? []),
     ],
     peopleOn: [],
     gear: () => undefined,
@@ -54,7 +60,14 @@ function swap(steps: WalkStep[], state: IsolationLife["state"], holds: readonly 
     nameOf: (id) => id,
     ids: ["s1", "s2", "s3"],
   };
-  const command = { by: IVO, at_ms: 9, competences: ["process" as const], from: "V-2", to: "V-1", plate: "V-1" };
+  const command = {
+    by: IVO,
+    at_ms: 9,
+    competences: more.competences ?? (["process"] as const),
+    from: "V-2",
+    to: "V-1",
+    plate: "V-1",
+  };
   const life: IsolationLife = { number: "S-1", state, steps };
   checkIsolation(life);
   return decideSwap(life, { ...command, lock: "L-9", reason: "the handle is bent" }, facts);
@@ -103,4 +116,31 @@ test("a look that is still to come is at the point that hangs, and at the other 
   const { state, steps } = swapped([locked, look, wayBack], "isolating", ["V-2"]);
   expect(state).toBe("isolating");
   expect(steps.filter(({ kind }) => kind === "verify")).toMatchObject([{ id: "i2", subject: "V-1", plate: "V-1" }]);
+});
+
+test("a swap is done by somebody of the new point's trade, onto a point that this isolation does not hold yet", () => {
+  const steps = [locked, made("i3", "prove", "A"), wayBack];
+  for (const competences of [[], ["electrical"], ["mechanical"]] as const) {
+    expect(swap(steps, "isolating", ["V-2"], { competences })).toMatchObject({
+      refusal: { code: "not competent", step: "lock V-1", needs: "process" },
+    });
+  }
+  const both = [locked, made("i2", "lock", "V-1", did("L-2")), wayBack, made("r2", "unlock", "V-1")];
+  expect(swap(both, "proven", ["V-2", "V-1"])).toMatchObject({
+    refusal: { code: "already done", what: "Locking V-1 for this isolation" },
+  });
+  // What another isolation holds there is no lock of this one: it is judged, and not taken for done.
+  const others = [
+    {
+      isolation: "S-2",
+      number: "J-2",
+      job: plant.job([{ place: "A", how: ["open" as const] }]),
+      holds: ["V-1"],
+      opened: [],
+      accepted: {},
+      people: [],
+      counts: true,
+    },
+  ];
+  expect(swap(steps, "isolating", ["V-2"], { others })).toMatchObject({ refusal: { code: "swap not proved" } });
 });

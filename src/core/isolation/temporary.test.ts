@@ -47,6 +47,35 @@ describe("a temporary de-isolation", () => {
     const late = { ...agree, job: "J-2", by: id("lead of J-2") };
     expect(code(ASKED, late, { reaches: ["J-1", "J-2"] })).toBe("asked");
   });
+  test("who agrees answers for their own job and leaves the others' answers as they were", () => {
+    const two: Temporary = {
+      ...ASKED,
+      affected: [
+        { job: "J-1", agreedBy: id("lead of J-1"), agreedAt_ms: 1 },
+        { job: "J-2", agreedBy: null, agreedAt_ms: null },
+      ],
+    };
+    const facts = { ...FACTS, reaches: ["J-1", "J-2"] };
+    const late = { type: "agree", job: "J-2", by: id("lead of J-2"), at_ms: 7 } as const;
+    const decided = decideTemporary(two, late, facts);
+    expect(decided.ok && decided.value.affected).toEqual([
+      { job: "J-1", agreedBy: "lead of J-1", agreedAt_ms: 1 },
+      { job: "J-2", agreedBy: "lead of J-2", agreedAt_ms: 7 },
+    ]);
+    // A job that it does not reach is none that it was asked of, however many others are.
+    expect(code(two, { ...late, job: "J-3", by: id("lead of J-3") })).toBe("unknown");
+    // One that it reached when it was asked for answers still, whatever it reaches now.
+    expect(code(two, late, { reaches: [] })).toBe("asked");
+    const several = {
+      holders: () => [
+        { id: id("a"), name: "A" },
+        { id: id("b"), name: "B" },
+      ],
+    };
+    expect(decideTemporary(ASKED, { ...agree, by: id("c") }, { ...FACTS, ...several })).toMatchObject({
+      refusal: { code: "not the holder", holder: "A or B" },
+    });
+  });
   test("starts when all whom it reaches now have agreed, and nobody is on", () => {
     expect(code(ASKED, start)).toBe("not agreed");
     expect(code(agreed, start)).toBe("running");
