@@ -1,7 +1,7 @@
 import fc from "fast-check";
 import { propertyRuns } from "../../../tests/support/runs";
 import { walkFacts } from "../../../tests/support/walkFacts";
-import type { PersonId } from "../people/roles";
+import type { Competence, PersonId } from "../people/roles";
 import { notHeld, standingFault } from "./heldNow";
 import type { IsolationLife, WalkStep } from "./isolation";
 import { decideLockCheck, decideRehang, lockCheckDue_ms, type LockCheck } from "./lockCheck";
@@ -17,6 +17,7 @@ const lockStep = (point: string, lock: string): WalkStep =>
     phase: "isolate",
     kind: "lock",
     subject: point,
+    competence: "process",
     after: [],
     done: { by: ANN, at_ms: 1, lock, reading: null, skipped: false, evidence: null },
     stuck: null,
@@ -86,8 +87,11 @@ test("who did not find it does not find it later: another person does, and proof
 test("another lock is hung only where one was not found, with a free lock, and somebody else reads it", () => {
   const free = walkFacts();
   const missed = value(all({ "V-1": "" }));
-  const hang = (point: string, lock: string, more = {}) =>
-    decideRehang(life, missed, { by: BEN, point, lock }, { ...free, ...more });
+  const hang = (point: string, lock: string, more = {}, competences: readonly Competence[] = ["process"]) =>
+    decideRehang(life, missed, { by: BEN, point, lock, competences }, { ...free, ...more });
+  expect(hang("V-1", "L-7", {}, ["electrical"])).toMatchObject({
+    refusal: { code: "not competent", needs: "process" },
+  });
   expect(hang("V-2", "L-7")).toMatchObject({ refusal: { code: "unknown" } });
   expect(hang("V-1", "L-7", { lockHangs: () => "on V-5" })).toMatchObject({ refusal: { code: "lock in use" } });
   const hung = hang("V-1", "L-7");

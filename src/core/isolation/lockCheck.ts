@@ -1,6 +1,7 @@
 import { z } from "zod";
 import { personIdSchema } from "../people/personIdSchema";
-import type { PersonId } from "../people/roles";
+import type { Competence, PersonId } from "../people/roles";
+import { competenceMissing } from "../procedure/competent";
 import { siteLockFault } from "../gear/gear";
 import { gearNumber } from "../gear/gearNumber";
 import { accept, refuse, type Result } from "../refusal/result";
@@ -88,7 +89,17 @@ export function decideLockCheck(
 export function decideRehang(
   life: IsolationLife,
   before: LockCheck | null,
-  { by, point, lock }: Readonly<{ by: PersonId; point: string; lock: string }>,
+  {
+    by,
+    point,
+    lock,
+    competences,
+  }: Readonly<{
+    by: PersonId;
+    point: string;
+    lock: string;
+    competences: readonly Competence[];
+  }>,
   facts: Pick<IsolationFacts, "gear" | "lockHangs" | "nameOf">,
 ): Result<Readonly<{ life: IsolationLife; check: LockCheck }>> {
   if (!before?.faults.some((fault) => fault.point === point)) {
@@ -96,6 +107,9 @@ export function decideRehang(
   }
   const hung = lockedPoints(life).find(({ subject }) => subject === point);
   if (hung?.done == null) return refuse({ code: "unknown", what: `locked point of ${life.number}`, name: point });
+  // Without its lock it may have been moved: whoever hangs another sees that it stands as it should.
+  const missing = competenceMissing(hung, competences);
+  if (missing !== null) return refuse({ code: "not competent", step: `lock ${point}`, needs: missing });
   const fault = siteLockFault(facts.gear("lock", lock), lock, facts.nameOf);
   if (fault) return refuse(fault);
   const where = facts.lockHangs(lock);

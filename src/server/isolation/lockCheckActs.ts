@@ -94,7 +94,12 @@ export const rehangLock = defineAct({
     const stored = loadIsolation(tx, number);
     if (stored === null) return refused({ code: "unknown", what: "isolation", name: number });
     const facts = isolationFacts(tx, stored.row);
-    const decided = decideRehang(stored.life, stored.row.lockCheck, { by: person.id, point, lock }, facts);
+    const decided = decideRehang(
+      stored.life,
+      stored.row.lockCheck,
+      { by: person.id, point, lock, competences: person.competences },
+      facts,
+    );
     if (!decided.ok) return refused(decided.refusal);
     const { life, check } = decided.value;
     saveIsolation(tx, stored, life, now_ms);
