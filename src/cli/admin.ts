@@ -207,6 +207,8 @@ const COMMANDS: Record<string, (args: readonly string[]) => Promise<void> | void
       if (!existsSync(path)) throw new BadInput(`${path}: cannot be read`);
       return { name: basename(path), text: readFileSync(path, "utf8") };
     });
+    // Its signature is checked like every other.
+    keyOpen();
     const db = database();
     const read = await stage(db, files, Date.now());
     if (!read.ok) throw new BadInput(read.problems.map(problemLine).join("\n"));
