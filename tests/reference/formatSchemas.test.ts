@@ -61,7 +61,7 @@ test("over random plants: what the program reads passes", () => {
       const plain = (value: unknown) => JSON.parse(JSON.stringify(value)) as unknown;
       expect([isPlant(plain(plant)), isJob(plain(job))]).toEqual([true, true]);
     }),
-    { numRuns: propertyRuns(100) },
+    propertyRuns(100),
   );
 });
 
