@@ -28,6 +28,7 @@ const OF: Readonly<Record<string, string>> = {
   "/lists/[file]": "/lists/permits.csv",
   "/muster/[number]": "/muster/M-0001",
   "/permits/[number]": "/permits/P-0001",
+  "/permits/[number]/crew": "/permits/P-0001/crew",
   "/permits/[number]/paper": "/permits/P-0001/paper",
   "/plant/[tag]": "/plant/V-2041",
   "/plant/export/[file]": "/plant/export/items.csv",

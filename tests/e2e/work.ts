@@ -108,7 +108,7 @@ export async function walkByPost(
 }
 
 /** They come back when the time of a step that runs is over. */
-async function waited(site: Site, isolation: string, step: string): Promise<void> {
+export async function waited(site: Site, isolation: string, step: string): Promise<void> {
   const clock = clockOf(site);
   const left_ms = asked(site, (db) => {
     const { row, life } = loadIsolation(db, isolation)!;

@@ -70,7 +70,11 @@ function detailDefaults(view: JobView, kind: PermitKind): Record<string, string 
     say("bends", setup.bends);
   }
   if (kind === "line break") say("line", item ? `${item.tag} ${item.name ?? ""}`.trim() : face.place);
-  if (kind === "electrical work") say("voltage_V", item?.voltage_V);
+  if (kind === "electrical work") {
+    // The highest of all work locations; where nobody wrote one down it is asked.
+    const known = view.job.faces.flatMap(({ place }) => itemAt(current, place)?.voltage_V ?? []);
+    say("voltage_V", known.length === 0 ? undefined : Math.max(...known));
+  }
   if (kind === "work at height" && spot) {
     const floor = plant.areas.find(({ name }) => name === item?.area)?.level_m ?? 0;
     say("height_m", Math.max(0, spot.level_m - floor) || undefined);

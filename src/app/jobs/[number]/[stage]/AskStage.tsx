@@ -7,7 +7,7 @@ import { procedureViews } from "@/server/library/procedureView";
 import { requestTime_ms, siteTimeZone } from "@/server/runtime/siteTime";
 import { ActForm } from "@/ui/act/ActForm";
 import { Field, SelectField, TextField } from "@/ui/act/Field";
-import { AskForm } from "@/ui/job/AskForm";
+import { AskFormWhenShown } from "@/ui/job/AskFormWhenShown";
 import { siteField } from "@/ui/text/siteInstant";
 import { dayAndClock, span } from "@/ui/text/when";
 
@@ -118,7 +118,7 @@ function Change({ view, timeZone }: { view: JobView; timeZone: string }) {
             ? "An isolation stands for it: words, window and holder may change, the work locations and the rules not."
             : "Other work locations or rules make another plan: the hazards are then gone through anew."}
         </p>
-        <AskForm
+        <AskFormWhenShown
           key={JSON.stringify([view.job, view.title, view.work, view.windowFrom_ms, view.windowTo_ms, view.holderId])}
           places={faces.map(({ place }) => place)}
           people={peopleToChoose()}
