@@ -7,6 +7,7 @@ import { Field, Tick } from "../act/Field";
 import { useFault } from "../act/faults";
 import { OfferedNumbers } from "../act/OfferedNumbers";
 import { ScanField } from "../act/ScanField";
+import { PointLocks } from "../locks/PointLocks";
 
 type One = CrewMember;
 type Props = Readonly<{
@@ -79,15 +80,7 @@ export function OneOfCrew({ view, round, lead, one, onDone }: Props) {
           </div>
         ) : (
           <div className="flex flex-wrap gap-3">
-            {view.pointsToLock.map((tag) => (
-              <Field
-                key={tag}
-                label={`My lock on ${tag}`}
-                name={`point ${tag}`}
-                className="tag w-32"
-                autoComplete="off"
-              />
-            ))}
+            <PointLocks points={view.pointsToLock} />
           </div>
         )}
         <Tick name="briefed" label="I was told what may be done, its hazards and precautions" />

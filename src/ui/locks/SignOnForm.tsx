@@ -1,6 +1,7 @@
 "use client";
 
 import { ActForm } from "../act/ActForm";
+import { PointLocks } from "./PointLocks";
 import { OfferedNumbers } from "../act/OfferedNumbers";
 import { Field, SelectField, Tick } from "../act/Field";
 
@@ -73,15 +74,7 @@ export function SignOnFields({ points, places, also, own }: Props) {
             <OfferedNumbers name="lock" numbers={own} />
           </div>
         ) : (
-          points.map((tag) => (
-            <Field
-              key={tag}
-              label={`My lock on ${tag}`}
-              name={`point ${tag}`}
-              className="tag w-32"
-              autoComplete="off"
-            />
-          ))
+          <PointLocks points={points} />
         )}
       </div>
     </>

@@ -1,3 +1,4 @@
+import { crewSentence } from "./crew";
 import { procedureSentence } from "./procedures";
 import { shortRouteSentence } from "./minor";
 import { notAppointedWords, notInductedWords } from "./appointed";
@@ -76,17 +77,12 @@ function wordsOf(refusal: Refusal): string {
     case "outlasts a shift":
       return `The window is ${refusal.window_h} h, longer than a shift of ${refusal.shift_h} h: then the isolation outlasts one shift. Say so, or make the window shorter.`;
     case "nobody there":
-      return `Nobody is on permit ${refusal.permit}, on duty there or inside: there is no roll to call.`;
     case "not of the roll":
-      return `${refusal.who} is not on permit ${refusal.permit}, on duty there or inside, and is not called. Load the page again.`;
     case "not present at crew":
-      return `At the box of ${refusal.permit} stands ${refusal.may.join(" or ")}: who leads or issued the work asks each of the crew where it is. Fetch one of them, or sign on by yourself on your own device.`;
     case "crew round of another":
-      return `Crew round ${refusal.crew} is ${refusal.lead}'s, for ${refusal.permit}. Nothing was signed; load the page again.`;
     case "crew round over":
-      return `Crew round ${refusal.crew} ${refusal.idle ? "is over: nobody came or went for ten minutes" : "was ended"}. ${refusal.lead} begins another with their PIN; nobody was signed on.`;
     case "crew screen":
-      return `This screen stands at the box for crew round ${refusal.crew}. To ${refusal.act}, take another device, or end the crew round first.`;
+      return crewSentence(refusal);
     case "authorised apart":
       return `${refusal.permit} is authorised at the desk, apart from being issued: ${refusal.why}. Authorise it by itself, then issue it on the spot.`;
     case "short route":

@@ -1,4 +1,4 @@
-import { shownNow } from "@/core/isolation/shownNow";
+import { shownNow } from "@/core/isolation/failures";
 import { Link } from "@/ui/text/Link";
 import type { EnergyGroup } from "@/core/plan/energies";
 import type { Plan } from "@/core/plan/plan";

@@ -1,4 +1,4 @@
-import { shownNow } from "@/core/isolation/shownNow";
+import { shownNow } from "@/core/isolation/failures";
 import { eq } from "drizzle-orm";
 import { kindRule } from "@/core/permit/kinds/kinds";
 import type { Plan } from "@/core/plan/plan";

@@ -7,7 +7,7 @@ import { suspects } from "@/core/plan/suspects";
 import { isolationState } from "@/core/words/en/notHeld";
 import { suspectSentence } from "@/core/words/en/suspects";
 import { isDone, openFailures } from "@/core/isolation/failures";
-import { shownNow } from "@/core/isolation/shownNow";
+import { shownNow } from "@/core/isolation/failures";
 import { overAt_ms, WATCHED } from "@/core/isolation/held";
 import type { IsolationLife, WalkStep } from "@/core/isolation/isolation";
 import { duration } from "@/core/units/format";
