@@ -1,5 +1,6 @@
 import type { Metadata } from "next";
 import { redirect } from "next/navigation";
+import { Fragment } from "react";
 import { signInToDemo } from "./actions";
 import { SignInForm } from "./SignInForm";
 import { DEMO_PEOPLE, DEMO_PIN } from "@/server/demo/demoPeople";
@@ -22,8 +23,14 @@ export default async function SignInPage({ searchParams }: Asked) {
         {still !== null && (
           <p role="alert" className="border-error bg-error/10 mb-6 border-l-4 px-3 py-2">
             <strong>You are signed out here.</strong> Still yours on the site:{" "}
-            <span className="tag whitespace-normal">{numbersIn(still).join(", ") || "a lock on a box"}</span>. Sign off
-            and take your lock off, or hand it on, before you leave.
+            {numbersIn(still).length === 0 && "a lock on a box"}
+            {numbersIn(still).map((number, i) => (
+              <Fragment key={number}>
+                {i > 0 && ", "}
+                <span className="tag whitespace-nowrap">{number}</span>
+              </Fragment>
+            ))}
+            . Sign off and take your lock off, or hand it on, before you leave.
           </p>
         )}
         <SignInForm />
@@ -47,7 +54,7 @@ export default async function SignInPage({ searchParams }: Asked) {
                     type="submit"
                     className="hover:bg-base-200 flex w-full items-baseline gap-4 px-2 py-2.5 text-left"
                   >
-                    <span className="w-40 font-medium">{person.name}</span>
+                    <span className="w-40 shrink-0 font-medium">{person.name}</span>
                     <span>{[...person.roles, ...person.competences].join(", ")}</span>
                   </button>
                 </form>
