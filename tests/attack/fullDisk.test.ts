@@ -2,22 +2,13 @@ import { spawnSync } from "node:child_process";
 import { mkdtempSync, rmSync } from "node:fs";
 import { tmpdir } from "node:os";
 import { join, resolve } from "node:path";
-import { buildSync } from "esbuild";
+import { bundled } from "../support/bundled";
 
 const HOME = resolve(__dirname, "../..");
 
 /** A disk of 40 MB in memory, in a mount of its own: it is gone with the process, and nobody else sees it. */
 test("on a disk with no byte left work is stopped a hundred times in a row, and nothing else is done", () => {
-  const program = join(HOME, ".lantern", "full-disk.mjs");
-  buildSync({
-    entryPoints: [join(__dirname, "fullDiskSite.ts")],
-    outfile: program,
-    bundle: true,
-    platform: "node",
-    format: "esm",
-    packages: "external",
-    alias: { "server-only": join(HOME, "tests/support/empty.ts") },
-  });
+  const program = bundled("tests/attack/fullDiskSite.ts", "full-disk.mjs");
   const disk = mkdtempSync(join(tmpdir(), "lantern-small-disk-"));
   const run = `mount -t tmpfs -o size=40m tmpfs "$0" && exec node "$1"`;
   const done = spawnSync("unshare", ["--map-root-user", "--mount", "sh", "-c", run, disk, program], {

@@ -4,7 +4,6 @@ import { tmpdir } from "node:os";
 import { join } from "node:path";
 import { gunzipSync } from "node:zlib";
 import Database from "better-sqlite3";
-import { buildSync } from "esbuild";
 import { openDatabase, type Db } from "../../src/server/db/database";
 import { openJobsList } from "../../src/server/job/jobsList";
 import { jobView } from "../../src/server/job/jobView";
@@ -13,6 +12,7 @@ import { verifyLedger } from "../../src/server/ledger/verify";
 import { permitView } from "../../src/server/permit/permitView";
 import { plantAt } from "../../src/server/plant/plantStore";
 import { itemSheet, searchRegister } from "../../src/server/plant/register";
+import { bundled } from "../support/bundled";
 import { withoutTriggers } from "../support/tampering";
 
 /**
@@ -118,17 +118,7 @@ test("its pages open, its ledger is whole, and a copy of it as it was lies besid
 describe("a site's server of before is upgraded by its next start", () => {
   const HOME = join(__dirname, "../..");
   const program = join(HOME, ".lantern", "admin-under-test.mjs");
-  beforeAll(() => {
-    buildSync({
-      entryPoints: [join(HOME, "src/cli/admin.ts")],
-      outfile: program,
-      bundle: true,
-      platform: "node",
-      format: "esm",
-      packages: "external",
-      alias: { "server-only": join(HOME, "tests/support/empty.ts") },
-    });
-  });
+  beforeAll(() => void bundled("src/cli/admin.ts", "admin-under-test.mjs"));
   function site() {
     const data = mkdtempSync(join(folder, "site-"));
     writeFileSync(join(data, "heavy-lantern.db"), gunzipSync(readFileSync(STORED)));

@@ -2,12 +2,12 @@ import { spawnSync } from "node:child_process";
 import { mkdtempSync, readFileSync, rmSync } from "node:fs";
 import { tmpdir } from "node:os";
 import { join } from "node:path";
-import { buildSync } from "esbuild";
 import { readPeopleList } from "../../src/core/accounts/peopleList";
 import { readPlantCsv } from "../../src/core/plant/readPlantCsv";
 import { plan } from "../../src/core/plan/plan";
 import { readJobJson } from "../../src/core/request/jobFile";
 import { buildStateGraph } from "../../src/core/trace/stateGraph";
+import { bundled } from "../support/bundled";
 
 /** The example of docs/site-setup.md is as the page says, and what is typed there works with secrets as they are in use. */
 
@@ -29,15 +29,7 @@ function lantern(args: readonly string[], more: Readonly<Record<string, string>>
 }
 
 test("a coordinator is made and imports a register from the command line, signed with the PIN that was printed", () => {
-  buildSync({
-    entryPoints: [join(HOME, "src/cli/admin.ts")],
-    outfile: program,
-    bundle: true,
-    platform: "node",
-    format: "esm",
-    packages: "external",
-    alias: { "server-only": join(HOME, "tests/support/empty.ts") },
-  });
+  bundled("src/cli/admin.ts", "admin-of-setup.mjs");
   const made = lantern(["person", "Imke Vos", "imke", "coordinator", "electrical"]);
   expect(made.said).toMatch(/password \S{12,} {3}PIN \d+/);
   const pin = /PIN (\d+)/.exec(made.said)![1]!;

@@ -12,6 +12,7 @@ import { people } from "../db/schema";
 import { leaveBox, standAtBox } from "../people/boxScreen";
 import { namesOf, toPerson, type Person } from "../people/signIn";
 import { changePermit } from "../permit/changePermit";
+import { pointLocks } from "../permit/permitActs";
 import { permitNow } from "../permit/permitFacts";
 import { addCrewRound, crewRoundNumbered, saveCrewRound } from "./crewStore";
 
@@ -19,7 +20,6 @@ const permit = z.string().max(20);
 const crew = z.string().max(20);
 const who = z.string("choose who signs").min(1, "choose who signs").max(80);
 const pin = z.string("their PIN is missing").min(1, "their PIN is missing").max(20);
-const pointLocks = z.record(z.string().max(80), numberText("the lock number is missing")).optional();
 
 /** Whoever leads or issued the work is at the box, and signs for being there once. */
 export const beginCrew = defineAct({

@@ -114,7 +114,7 @@ export const issuePermit = defineAct({
   run: (context, { permit, copies }) => changePermit(context, permit, { type: "issue", copies }),
 });
 
-const pointLocks = z.record(z.string().max(80), numberText("the lock number is missing")).optional();
+export const pointLocks = z.record(z.string().max(80), numberText("the lock number is missing")).optional();
 
 export const signOn = defineAct({
   type: "permit.sign-on",
