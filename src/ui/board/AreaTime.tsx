@@ -2,9 +2,8 @@
 
 import { memo, useRef, type MouseEvent, type PointerEvent } from "react";
 import { scaleTime } from "d3";
-import type { JobTrack, PermitTrack, SiteTracks } from "../../core/board/tracks";
-import { valueAt } from "../../core/board/tracks";
 import { clock } from "../text/when";
+import type { Bar, TimeRow } from "./timeRows";
 import { QUARTER_MS } from "./TryWindow";
 
 const NAMES = 130;
@@ -13,89 +12,6 @@ const LANE = 22;
 const BAR = 16;
 const HEAD = 22;
 const TEXT = 12;
-
-type Bar = Readonly<{
-  number: string;
-  job: string;
-  title: string;
-  href: string;
-  from_ms: number;
-  to_ms: number;
-  /** How it stands now. */
-  tone: "planned" | "active" | "stopped" | "expired" | "over" | "inside" | "watch";
-}>;
-
-export type TimeRow = Readonly<{ area: string; lanes: readonly (readonly Bar[])[] }>;
-
-const TONES: Readonly<Record<string, Bar["tone"]>> = {
-  live: "active",
-  issued: "active",
-  suspended: "stopped",
-  "run out": "expired",
-  watching: "watch",
-  "work done": "over",
-  closed: "over",
-  cancelled: "over",
-};
-
-function permitBar(permit: PermitTrack, now_ms: number): Bar {
-  const state = valueAt(permit.states, now_ms) ?? "draft";
-  const isInside = (valueAt(permit.inside, now_ms) ?? 0) > 0;
-  return {
-    number: permit.number,
-    job: permit.job,
-    title: permit.title,
-    href: `/permits/${permit.number}`,
-    from_ms: permit.validFrom_ms,
-    to_ms: permit.validTo_ms,
-    tone: isInside ? "inside" : (TONES[state] ?? "planned"),
-  };
-}
-
-function jobBar(job: JobTrack): Bar {
-  const { number, title, from_ms, to_ms } = job;
-  return { number, job: number, title, href: `/jobs/${number}`, from_ms, to_ms, tone: "planned" };
-}
-
-/** Bars by area, in as many lanes as lie side by side in time; of a job with permits in the time only these. */
-export function rowsOf(
-  tracks: SiteTracks,
-  window: Readonly<{ from_ms: number; to_ms: number }>,
-  now_ms: number,
-  only: string,
-): TimeRow[] {
-  const permits = tracks.permits.filter(({ validFrom_ms, validTo_ms, states }) => {
-    const isDropped = valueAt(states, now_ms) === "cancelled";
-    return !isDropped && validFrom_ms < window.to_ms && validTo_ms > window.from_ms;
-  });
-  const withPermit = new Set(permits.map(({ job }) => job));
-  const areas = new Map<string, Bar[]>();
-  const put = (area: string, bar: Bar) => {
-    if (only !== "" && area !== only) return;
-    const known = areas.get(area);
-    if (known) known.push(bar);
-    else areas.set(area, [bar]);
-  };
-  for (const permit of permits) put(permit.spot.area, permitBar(permit, now_ms));
-  for (const job of tracks.jobs) {
-    if (job.over_ms === null && !withPermit.has(job.number)) put(job.spot.area, jobBar(job));
-  }
-  return [...areas]
-    .map(([area, bars]) => ({ area, lanes: inLanes(bars) }))
-    .sort((a, b) => first(a) - first(b) || a.area.localeCompare(b.area));
-}
-
-const first = ({ lanes }: TimeRow) => Math.min(...lanes.flat().map(({ from_ms }) => from_ms));
-
-function inLanes(bars: readonly Bar[]): Bar[][] {
-  const lanes: Bar[][] = [];
-  for (const bar of [...bars].sort((a, b) => a.from_ms - b.from_ms)) {
-    const lane = lanes.find((one) => one.at(-1)!.to_ms <= bar.from_ms);
-    if (lane) lane.push(bar);
-    else lanes.push([bar]);
-  }
-  return lanes;
-}
 
 /** Time by area. What does not move with the cursor is drawn once. */
 export const AreaTime = memo(function AreaTime({

@@ -7,12 +7,13 @@ import type { ConflictRow, DueRow } from "../../core/board/rows";
 import { valueAt, type SiteTracks } from "../../core/board/tracks";
 import type { Area } from "../../core/plant/plant";
 import { dayAndClock } from "../text/when";
-import { AreaTime, rowsOf, TIME_FROM } from "./AreaTime";
+import { AreaTime, TIME_FROM } from "./AreaTime";
 import { Conflicts } from "./Conflicts";
 import { DueList } from "./DueList";
 import { dueWords } from "./dueWords";
 import { LevelChoice } from "./LevelChoice";
 import { SiteMap } from "./SiteMap";
+import { rowsOf } from "./timeRows";
 import { TryWindow, type Trial } from "./TryWindow";
 
 const MINUTE_MS = 60_000;
