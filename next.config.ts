@@ -1,4 +1,5 @@
 import type { NextConfig } from "next";
+import { availableParallelism } from "node:os";
 import { dirname } from "node:path";
 import { fileURLToPath } from "node:url";
 
@@ -6,6 +7,8 @@ const config: NextConfig = {
   serverExternalPackages: ["pdfmake", "better-sqlite3", "@node-rs/argon2", "piscina", "sharp", "elkjs", "pino"],
   turbopack: { root: dirname(fileURLToPath(import.meta.url)) },
   poweredByHeader: false,
+  // Pages are drawn by the reader, where there is one: the process that signs and stops does not load them before it starts.
+  experimental: { preloadEntriesOnStart: process.env.LANTERN_READER === "1" || availableParallelism() < 2 },
   // ./lantern test checks the types of everything, tests too, just before it builds.
   typescript: { ignoreBuildErrors: process.env.LANTERN_TYPES_CHECKED === "1" },
   headers: () =>

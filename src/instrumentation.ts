@@ -10,6 +10,10 @@ export async function register(): Promise<void> {
     console.error(`This server is not set up as it can run, and ends.\n${faults.join("\n")}`);
     process.exit(1);
   }
+  const { isReader, onSessionSeen } = await import("./server/runtime/reader");
+  const { startWorkers } = await import("./server/runtime/workers");
+  // A reader draws pages beside the process that does everything else, which has seen to the rest.
+  if (isReader()) return startWorkers();
   const { dataFolder } = await import("./server/db/database");
   const { holdFolder } = await import("./server/runtime/folderLock");
   if (!holdFolder(dataFolder())) {
@@ -33,8 +37,9 @@ export async function register(): Promise<void> {
   if (!keepReserve(dataFolder())) {
     log().error({ folder: dataFolder() }, "the disk has little room: only stopping work is written until it has more");
   }
-  const { startWorkers } = await import("./server/runtime/workers");
   startWorkers();
+  const { seen } = await import("./server/people/signIn");
+  onSessionSeen((session) => seen(database(), session, Date.now()));
   // Before anybody looks: a permit is not stopped for a judgement that only an upgrade has left out.
   const { judgePending } = await import("./server/isolation/verdicts");
   await judgePending().catch((error: unknown) =>

@@ -7,6 +7,7 @@ import { dirname, resolve } from "node:path";
 import { fileURLToPath } from "node:url";
 import next from "next";
 import { Lanes } from "./serve/lanes.mjs";
+import { isOnlyLookedAt, Readers } from "./serve/readers.mjs";
 
 const HOME = resolve(dirname(fileURLToPath(import.meta.url)), "..");
 const port = Number(process.env.PORT ?? 4180);
@@ -29,6 +30,15 @@ const inside = plain((request, response) => listen(request, response));
 await new Promise((ready) => inside.listen(0, "127.0.0.1", ready));
 process.env.__NEXT_PRIVATE_ORIGIN = `http://127.0.0.1:${inside.address().port}`;
 
+const readers = new Readers({
+  told: () => `${Math.round(performance.timeOrigin)}.${globalThis.heavyLanternTold ?? 0}`,
+  moved_ms: () => globalThis.heavyLanternClockOffset_ms ?? 0,
+  onSeen: (session) => globalThis.heavyLanternSessionSeen?.(session),
+});
+
+// Beside this one's own start: it asks the database nothing before it is asked itself.
+const reading = readers.start();
+
 const app = next({ dev: false, dir: HOME, hostname, port });
 await app.prepare();
 const answer = app.getRequestHandler();
@@ -45,7 +55,11 @@ function settle(request) {
 function listen(request, response) {
   settle(request);
   if (isSecure) response.setHeader("Strict-Transport-Security", `max-age=${YEAR_S}`);
-  void answer(request, response);
+  const here = () => void answer(request, response);
+  // Only the process that acts says what it handed over, and to whom.
+  delete request.headers["x-lantern-handed"];
+  if (isOnlyLookedAt(request.method, request.url)) readers.answer(request, response, here);
+  else here();
 }
 
 /** A browser sends six at once to one address; behind one address may be a whole crew. */
@@ -90,8 +104,13 @@ server.once("error", (error) => {
 });
 server.listen(port, hostname, async () => {
   // What an act needs is loaded before the first one comes: it may be one that stops work.
+  await reading;
   const inner = process.env.__NEXT_PRIVATE_ORIGIN;
-  const load = [fetch(`${inner}/api/acts`, { method: "POST" }), fetch(`${inner}/`, { redirect: "manual" })];
+  const load = [
+    fetch(`${inner}/api/acts`, { method: "POST" }),
+    ...["events", "alarms", "instruments", "health"].map((route) => fetch(`${inner}/api/${route}`)),
+    fetch(`${inner}/`, { redirect: "manual" }),
+  ];
   await Promise.allSettled(load.map(async (one) => (await one).arrayBuffer()));
   const own = `${cert === undefined ? "http" : "https"}://${hostname}:${port}`;
   process.stdout.write(`Ready ${url === null ? own : url.origin}\n`);
@@ -100,6 +119,7 @@ server.listen(port, hostname, async () => {
 for (const signal of ["SIGINT", "SIGTERM"]) {
   process.once(signal, () => {
     inside.close();
+    readers.stop();
     server.close(() => process.exit(0));
     server.closeIdleConnections();
     // Event streams end by themselves; whoever holds on longer is let go.

@@ -12,7 +12,7 @@ import { clockStep_ms, now_ms } from "@/server/runtime/clock";
 import { requestTime_ms, siteTimeZone } from "@/server/runtime/siteTime";
 import { ActForm } from "@/ui/act/ActForm";
 import { Field } from "@/ui/act/Field";
-import { BoardBench } from "@/ui/board/BoardBench";
+import { BoardBench, type BoardData } from "@/ui/board/BoardBench";
 import { StopAll } from "@/ui/board/StopAll";
 import { dayAndClock } from "@/ui/text/when";
 import "@/ui/board/board.css";
@@ -85,7 +85,7 @@ export default async function BoardPage({ searchParams }: { searchParams: Promis
       {hasPlant && (
         <BoardBench
           key={middle_ms === now ? "now" : middle_ms}
-          {...page}
+          data={JSON.stringify(page satisfies BoardData)}
           now_ms={now}
           timeZone={timeZone}
           mayDecide={DECIDE_CONFLICTS.some((role) => person.roles.includes(role))}

@@ -2,7 +2,7 @@ import { spawn, spawnSync } from "node:child_process";
 import { request as askSecurely } from "node:https";
 import { request as askPlainly, type IncomingMessage } from "node:http";
 import { createServer } from "node:net";
-import { readFileSync, rmSync } from "node:fs";
+import { readdirSync, readFileSync, rmSync } from "node:fs";
 import { join } from "node:path";
 import { HOME, TEST_ENVIRONMENT } from "./seeded";
 import { expect, openSite, ownSite, type Site } from "./site";
@@ -218,4 +218,57 @@ test("signed out everywhere, an open page is told within a beat and shows nothin
   });
   expect(other.status()).toBe(200);
   await expect(page.getByRole("form", { name: /sign in/i })).toBeVisible({ timeout: 60_000 });
+});
+
+/** What a process has started, by what the system says of every process. */
+function startedBy(pid: number): number[] {
+  return readdirSync("/proc")
+    .filter((name) => /^\d+$/.test(name))
+    .filter((name) => {
+      try {
+        // Its name, which may hold anything, is in brackets; its state and its parent follow.
+        return Number(readFileSync(`/proc/${name}/stat`, "utf8").split(") ").at(-1)!.split(" ")[1]) === pid;
+      } catch {
+        return false;
+      }
+    })
+    .map(Number);
+}
+
+test("pages are drawn by a process of their own: while it stands still work is stopped all the same, and when it dies pages come", async ({
+  as,
+  site,
+}) => {
+  const page = await as("Maren Tolve");
+  const { request } = page;
+  const look = async () => (await request.get("/permits", { timeout: 60_000 })).status();
+  expect(await look()).toBe(200);
+  const [reader, ...more] = startedBy(site.pid());
+  expect(more).toEqual([]);
+  process.kill(reader!, "SIGSTOP");
+  try {
+    await expect(request.get("/permits", { timeout: 2000 })).rejects.toThrow();
+    const stop = await request.post("/api/acts", {
+      data: {
+        version: 1,
+        actId: crypto.randomUUID(),
+        type: "permit.stop",
+        input: { permit: "P-0001", reason: "A drill" },
+      },
+      headers: { origin: site.url },
+      timeout: 5000,
+    });
+    expect(stop.status()).toBe(200);
+  } finally {
+    process.kill(reader!, "SIGCONT");
+  }
+  // What was signed meanwhile is on the next page.
+  await page.goto("/permits/P-0001");
+  await expect(page.getByText("A drill").first()).toBeVisible();
+  process.kill(reader!, "SIGKILL");
+  expect(await look()).toBe(200);
+  // Another takes its place; pages come all the while.
+  await expect.poll(() => startedBy(site.pid()).length).toBe(1);
+  for (let i = 0; i < 5; i++) expect(await look()).toBe(200);
+  expect(startedBy(site.pid())).not.toContain(reader);
 });

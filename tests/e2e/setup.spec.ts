@@ -35,7 +35,13 @@ async function emptySite(give: (site: Site, first: { password: string; pin: stri
       server.stdout.on("data", (text) => String(text).includes("Ready") && ready());
       server.once("exit", (code) => failed(new Error(`the server stopped with ${code}`)));
     });
-    const site = { url: `http://127.0.0.1:${PORT}`, data, lantern, restart: () => Promise.resolve() };
+    const site = {
+      url: `http://127.0.0.1:${PORT}`,
+      data,
+      pid: () => server.pid!,
+      lantern,
+      restart: () => Promise.resolve(),
+    };
     await give(site, { password: made![1]!, pin: made![2]! });
   } finally {
     server.removeAllListeners("exit");

@@ -11,6 +11,8 @@ export const PIN = "4711";
 export type Site = {
   url: string;
   data: string;
+  /** Of the server's process. */
+  pid: () => number;
   lantern: (...args: string[]) => { status: number; out: string };
   /** Kills the server, as a power cut would, and starts it again on the same data. */
   restart: () => Promise<void>;
@@ -54,7 +56,7 @@ export async function openSite(
     server = await start();
   };
   try {
-    await give({ url: `http://127.0.0.1:${port}`, data, lantern, restart });
+    await give({ url: `http://127.0.0.1:${port}`, data, pid: () => server.pid!, lantern, restart });
   } finally {
     await stop(server);
     rmSync(data, { recursive: true, force: true });

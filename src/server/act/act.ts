@@ -29,8 +29,15 @@ export type ActOutcome =
     }>
   | Readonly<{ ok: false; subject: string; refusal: Refusal }>;
 
-/** What an act brought on: the ledger's head after it, null where nothing was written, and whose pages show it. */
-export type Consequences = Readonly<{ head: LedgerHead | null; about: readonly string[] }>;
+/**
+ * What an act brought on: the ledger's head after it, null where nothing was written, whose pages show it, and the
+ * isolations that may have ceased to hold by it.
+ */
+export type Consequences = Readonly<{
+  head: LedgerHead | null;
+  about: readonly string[];
+  fallen: readonly string[];
+}>;
 
 /** What was worked out before, in another thread, no longer fits what is there: it is worked out again. */
 export class PrepareAgain extends Error {}

@@ -157,9 +157,9 @@ function refusedTooOften(person: string, clock_ms: number): boolean {
 }
 
 /** What follows from an act by itself, and the permits that it stops because their isolation is not held any more. */
-function consequences(tx: Tx, outcome: Extract<ActOutcome, { ok: true }>, now_ms: number): Consequences {
-  const own = outcome.then?.(tx, now_ms) ?? { head: null, about: [] };
-  const named = [outcome.subject, ...Object.values(outcome.answer), ...own.about];
+function consequences(tx: Tx, outcome: Extract<ActOutcome, { ok: true }>, now_ms: number): Omit<Consequences, "fallen"> {
+  const own = outcome.then?.(tx, now_ms) ?? { head: null, about: [], fallen: [] };
+  const named = [outcome.subject, ...Object.values(outcome.answer), ...own.fallen];
   const changed = named.filter((one): one is string => typeof one === "string" && /^S-\d+$/.test(one));
   const settled = settleStanding(tx, [...new Set(changed)], now_ms);
   return { head: settled.head ?? own.head, about: [...new Set([...own.about, ...settled.moved])] };

@@ -1,5 +1,4 @@
-import { and, asc, eq, isNotNull, ne, notInArray, sql } from "drizzle-orm";
-import { z } from "zod";
+import { and, asc, eq, isNotNull, ne, notInArray } from "drizzle-orm";
 import type { Spot } from "../../core/board/tracks";
 import type { Work, WorkSpot, WorkZone } from "../../core/conflict/work";
 import { HOT_WORK } from "../../core/fire/hotWork";
@@ -7,12 +6,11 @@ import { jobHazardsSchema } from "../../core/hazard/jobHazards";
 import { keepOutOf, LIFT_CLEAR_m } from "../../core/permit/around/crossChecks";
 import type { PermitDetails } from "../../core/permit/kinds/details";
 import type { PermitState } from "../../core/permit/record/permitTypes";
-import { goesDarkSchema } from "../../core/plan/planSchema";
 import type { How } from "../../core/request/jobFile";
 import { isAmong } from "../db/isAmong";
-import { parsed } from "../db/jsonColumn";
 import type { Tx } from "../db/database";
 import { gear, isolations, jobIsolations, permits } from "../db/schema";
+import { planName, planParts, type PlanParts } from "../isolation/planParts";
 import { openRows } from "../job/openJobs";
 import { currentPlant, type CurrentPlant } from "../plant/plantStore";
 import { grouped } from "../runtime/grouped";
@@ -27,7 +25,6 @@ function lastsUntil(to_ms: number, now_ms: number): number {
   return to_ms > now_ms ? to_ms : to_ms + Math.ceil((now_ms - to_ms + 1) / DAY_MS) * DAY_MS;
 }
 
-const tagList = z.array(z.string());
 const OVER: readonly PermitState[] = ["closed", "cancelled", "work done"];
 const OUT: readonly PermitState[] = ["live", "suspended", "run out", "watching"];
 
@@ -97,58 +94,17 @@ export function openWorks(tx: Tx, now_ms: number): Readonly<{ works: readonly Wo
   return { works, unplanned: rows.filter((row) => stands(row.id).length === 0).length };
 }
 
-type Taken = Readonly<{ points: readonly string[]; dark: readonly string[] }>;
-
-/** By register and request: a plan is a function of these, and large to read. */
-const holder = globalThis as { heavyLanternTaken?: Map<string, Taken> };
-const taken = () => (holder.heavyLanternTaken ??= new Map());
-const TAKEN_MOST = 5000;
-
-/** The points of isolations that are not restored, and what stops because of them. Cost: two queries, one where all are known. */
-function standing(tx: Tx, jobIds: readonly string[]): (jobId: string) => readonly Taken[] {
+/** What isolations that are not restored hold, and what stops because of them. Cost: two queries, one where all are known. */
+function standing(tx: Tx, jobIds: readonly string[]): (jobId: string) => readonly PlanParts[] {
   const rows = tx
-    .select({
-      jobId: jobIsolations.jobId,
-      id: isolations.id,
-      of: sql<string>`${isolations.plantRevision} || ' ' || ${isolations.inputs}`,
-    })
+    .select({ jobId: jobIsolations.jobId, id: isolations.id, planName })
     .from(jobIsolations)
     .innerJoin(isolations, eq(isolations.id, jobIsolations.isolationId))
     .where(and(isAmong(jobIsolations.jobId, jobIds), ne(isolations.state, "restored")))
     .all();
-  if (taken().size + rows.length > TAKEN_MOST) taken().clear();
-  const missing = rows.filter(({ of }) => !taken().has(of));
-  const read =
-    missing.length === 0
-      ? new Map<string, Taken>()
-      : takenBy(
-          tx,
-          missing.map(({ id }) => id),
-        );
-  for (const { id, of } of missing) taken().set(of, read.get(id)!);
+  const partsOf = planParts(tx, rows);
   const ofJob = grouped(rows, ({ jobId }) => jobId);
-  return (jobId) => ofJob(jobId).map(({ of }) => taken().get(of)!);
-}
-
-function takenBy(tx: Tx, isolationIds: readonly string[]): Map<string, Taken> {
-  return new Map(
-    tx
-      .select({
-        id: isolations.id,
-        points: sql<string>`(SELECT json_group_array(json_extract(value, '$.device')) FROM json_each(${isolations.plan}, '$.points'))`,
-        dark: sql<string>`json_extract(${isolations.plan}, '$.goesDark')`,
-      })
-      .from(isolations)
-      .where(isAmong(isolations.id, isolationIds))
-      .all()
-      .map(({ id, points, dark }) => [
-        id,
-        {
-          points: parsed("plan_json", tagList, points),
-          dark: parsed("plan_json", goesDarkSchema, dark).map(({ tag }) => tag),
-        },
-      ]),
-  );
+  return (jobId) => ofJob(jobId).map(({ id }) => partsOf(id));
 }
 
 function asSpot(tag: string, { x_m, y_m, level_m, isKnown }: Spot, isOpened: boolean): WorkSpot {

@@ -3,6 +3,7 @@ import { dirname, join, resolve } from "node:path";
 import Database from "better-sqlite3";
 import { drizzle, type BetterSQLite3Database } from "drizzle-orm/better-sqlite3";
 import { migrate } from "drizzle-orm/better-sqlite3/migrator";
+import { isReader } from "../runtime/reader";
 import { migrationsFolder, migrationsOf } from "./migrations";
 import * as schema from "./schema";
 import { watchState } from "./stateRows";
@@ -32,17 +33,21 @@ export function openDatabase(path: string, asked?: (sql: string) => void): Db {
   client.pragma("journal_mode = WAL");
   client.pragma("synchronous = FULL");
   client.pragma("foreign_keys = ON");
+  const db = withWhatWeAsk(client);
+  backUpBeforeMigrating(client, path);
+  migrate(db, { migrationsFolder: migrationsFolder() });
+  watchState(client);
+  return db;
+}
+
+function withWhatWeAsk(client: Database.Database): Db {
   client.pragma("busy_timeout = 5000");
   // Plans are large and every look passes over them: 64 MB of pages stay at hand.
   client.pragma("cache_size = -64000");
   // For searching: SQLite's own knows only the letters of English.
   client.function("folded", { deterministic: true }, (text) => String(text).toLowerCase());
   keepStatements(client);
-  const db = drizzle(client, { schema });
-  backUpBeforeMigrating(client, path);
-  migrate(db, { migrationsFolder: migrationsFolder() });
-  watchState(client);
-  return db;
+  return drizzle(client, { schema });
 }
 
 /** Opens a site's database to look at it, as it is: nothing is migrated and nothing can be written. */
@@ -62,7 +67,8 @@ const holder = globalThis as { heavyLanternDatabase?: Db };
 
 /** The one connection of this process, opened at first use. */
 export function database(): Db {
-  holder.heavyLanternDatabase ??= openDatabase(databasePath());
+  // A reader finds it as the process that writes has opened it.
+  holder.heavyLanternDatabase ??= isReader() ? withWhatWeAsk(openToRead(databasePath())) : openDatabase(databasePath());
   return holder.heavyLanternDatabase;
 }
 

@@ -61,16 +61,17 @@ export function judgeBefore(db: Db, after: PlantKey): Promise<Judged> {
 /**
  * Writes down, within the transaction, what each of them has come to on today's register, with a row in the ledger each:
  * those that hold are pinned to it, those that fell or were not judged as they are now are counted on by nobody. The numbers
- * of the isolations that are not held, and the ledger's head.
+ * of all isolations written down and of those that do not hold, and the ledger's head.
  */
 export function writeVerdicts(
   tx: Tx,
   judged: Judged,
   now_ms: number,
   keepUnjudged = true,
-): Readonly<{ written: readonly string[]; head: LedgerHead | null }> {
+): Readonly<{ written: readonly string[]; fallen: readonly string[]; head: LedgerHead | null }> {
   const today = revisionToday(tx);
   const written: string[] = [];
+  const fallen: string[] = [];
   let head: LedgerHead | null = null;
   for (const one of toJudge(tx, today)) {
     const found = judged.get(one.name);
@@ -79,12 +80,17 @@ export function writeVerdicts(
     saveVerdict(tx, one.id, verdict);
     head = recordVerdict(tx, one, verdict, now_ms);
     written.push(one.isolation);
+    if (faultOf(one, verdict) !== null) fallen.push(one.isolation);
   }
-  return { written, head };
+  return { written, fallen, head };
 }
 
-function recordVerdict(tx: Tx, { isolation, planned }: ToJudge, verdict: Verdict, at_ms: number): LedgerHead {
-  const fault = planFault({ number: isolation, planned, today: verdict.revision, verdict });
+const faultOf = ({ isolation, planned }: ToJudge, verdict: Verdict) =>
+  planFault({ number: isolation, planned, today: verdict.revision, verdict });
+
+function recordVerdict(tx: Tx, one: ToJudge, verdict: Verdict, at_ms: number): LedgerHead {
+  const { isolation, planned } = one;
+  const fault = faultOf(one, verdict);
   const did =
     fault === null
       ? `On revision ${verdict.revision} of the plant register ${isolation} holds as approved.`

@@ -49,7 +49,7 @@ export const stopAll = defineAct({
       answer: { muster: number, permits: numbers.length, people: people.length },
       then: (after, then_ms) => {
         const { moved, head } = settleNumbers(after, numbers, then_ms);
-        return { head, about: moved };
+        return { head, about: moved, fallen: [] };
       },
     };
   },

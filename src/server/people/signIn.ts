@@ -8,6 +8,7 @@ import type { Db } from "../db/database";
 import { knownDevices, people, sessions } from "../db/schema";
 import { question } from "../db/question";
 import { whileUnchanged } from "../db/whileUnchanged";
+import { isReader, tellSessionSeen } from "../runtime/reader";
 import { saysFull } from "../runtime/reserve";
 import { IDLE_MINUTES } from "../runtime/settings";
 import { Busy } from "../runtime/workers";
@@ -142,17 +143,16 @@ export function personOfSession(db: Db, token: string | undefined, now_ms: numbe
     )
     .get();
   if (row === undefined) return null;
-  if (isUse && now_ms - row.seen_ms > SEEN_EVERY_MS) seen(db, token, now_ms);
+  if (isUse && now_ms - row.seen_ms > SEEN_EVERY_MS) seen(db, tokenHash(token), now_ms);
   const person = { ...toPerson(row.person, now_ms), session: tokenHash(token) };
   return row.crewRound === null ? person : { ...person, crewRound: row.crewRound };
 }
 
-function seen(db: Db, token: string, now_ms: number): void {
+/** A session was used: it does not end by itself for a while. In a reader it is left to the process that writes. */
+export function seen(db: Db, session: string, now_ms: number): void {
+  if (isReader()) return tellSessionSeen(session);
   try {
-    db.update(sessions)
-      .set({ seenAt: now_ms })
-      .where(eq(sessions.tokenHash, tokenHash(token)))
-      .run();
+    db.update(sessions).set({ seenAt: now_ms }).where(eq(sessions.tokenHash, session)).run();
   } catch (error) {
     // On a full disk nobody is shut out for it, but whoever asks nothing for hours.
     if (!saysFull(error)) throw error;

@@ -44,7 +44,7 @@ export const settleClock = defineAct({
           open.map(({ number }) => number),
           at_ms,
         );
-        return { head, about: moved };
+        return { head, about: moved, fallen: [] };
       },
     };
   },

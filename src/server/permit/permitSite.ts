@@ -16,6 +16,7 @@ import { gasInstruments } from "../gear/gearStore";
 import { staleOfAll } from "../isolation/proofStore";
 import { minorHangs } from "../isolation/minorStore";
 import { litBy } from "../isolation/temporaryStore";
+import { planName, planParts } from "../isolation/planParts";
 import { acceptedForAll, type StoredDeviation } from "../job/deviationStore";
 import { openMusters } from "../muster/musterStore";
 import { spotOfWork, spotsOf } from "../plant/spots";
@@ -83,28 +84,26 @@ export type PermitSite = Readonly<{
 export function permitSite(tx: Tx, stored: readonly StoredPermit[], now_ms: number): PermitSite {
   const isolationIds = [...new Set(stored.flatMap((one) => one.isolationIds))];
   const jobIds = [...new Set(stored.map(({ row }) => row.jobId))];
-  const rows = once(
-    () =>
-      new Map(
-        tx
-          .select({
-            id: isolations.id,
-            number: isolations.number,
-            state: isolations.state,
-            inputs: isolations.inputs,
-            approvedAt: isolations.approvedAt,
-            ruleProfile: isolations.ruleProfile,
-            plantRevision: isolations.plantRevision,
-            verdict: isolations.verdict,
-            lockCheck: isolations.lockCheck,
-            shortfalls: sql<string>`json_extract(${isolations.plan}, '$.shortfalls')`,
-          })
-          .from(isolations)
-          .where(isAmong(isolations.id, isolationIds))
-          .all()
-          .map((row) => [row.id, row]),
-      ),
-  );
+  const rows = once(() => {
+    const found = tx
+      .select({
+        id: isolations.id,
+        number: isolations.number,
+        state: isolations.state,
+        inputs: isolations.inputs,
+        approvedAt: isolations.approvedAt,
+        ruleProfile: isolations.ruleProfile,
+        plantRevision: isolations.plantRevision,
+        verdict: isolations.verdict,
+        lockCheck: isolations.lockCheck,
+        planName,
+      })
+      .from(isolations)
+      .where(isAmong(isolations.id, isolationIds))
+      .all();
+    const partsOf = planParts(tx, found);
+    return new Map(found.map((row) => [row.id, { ...row, shortfalls: partsOf(row.id).shortfalls }]));
+  });
   const isolation = (id: string): IsolationRow => {
     const row = rows().get(id);
     if (row === undefined) throw new Error(`isolation ${id} is gone`);

@@ -1,7 +1,5 @@
-import { eq, sql } from "drizzle-orm";
-import { goesDarkSchema } from "../../core/plan/planSchema";
+import { eq } from "drizzle-orm";
 import type { Job } from "../../core/request/jobFile";
-import { parsed } from "../db/jsonColumn";
 import { jobHazardsSchema } from "../../core/hazard/jobHazards";
 import type { PersonId } from "../../core/people/roles";
 import type { PermitInPlace } from "../../core/permit/around/crossChecks";
@@ -15,6 +13,7 @@ import { isAmong, isNoneOf } from "../db/isAmong";
 import type { Tx } from "../db/database";
 import { isolations, jobs, permits } from "../db/schema";
 import { heldTags } from "../box/heldTags";
+import { planName, planParts } from "../isolation/planParts";
 import { loadPermits, type StoredPermit } from "./permitStore";
 import { currentPlant, itemAt, type CurrentPlant } from "../plant/plantStore";
 
@@ -101,21 +100,13 @@ function stands(
 ): (isolationIds: readonly string[]) => Pick<PermitInPlace, "isolations" | "loses"> {
   if (ids.length === 0) return () => ({ isolations: [], loses: [] });
   const rows = tx
-    .select({
-      id: isolations.id,
-      number: isolations.number,
-      dark: sql<string>`json_extract(${isolations.plan}, '$.goesDark')`,
-    })
+    .select({ id: isolations.id, number: isolations.number, planName })
     .from(isolations)
     .where(isAmong(isolations.id, ids))
     .all();
   const heldBy = heldTags(tx, ids);
-  const of = new Map(
-    rows.map(({ id, number, dark }) => {
-      const lost = parsed("plan_json", goesDarkSchema, dark).map(({ tag }) => tag);
-      return [id, { number, loses: [...lost, ...heldBy(id)] }];
-    }),
-  );
+  const partsOf = planParts(tx, rows);
+  const of = new Map(rows.map(({ id, number }) => [id, { number, loses: [...partsOf(id).dark, ...heldBy(id)] }]));
   return (isolationIds) => {
     const own = isolationIds.flatMap((id) => of.get(id) ?? []);
     return { isolations: own.map(({ number }) => number), loses: own.flatMap(({ loses }) => loses) };

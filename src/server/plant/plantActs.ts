@@ -81,8 +81,9 @@ export const importPlant = defineAct({
       },
       // In the same transaction: at no moment does a permit count on a plan that nobody judged on this register.
       then: (now, at_ms) => {
-        const { written, head } = writeVerdicts(now, judged, at_ms);
-        return { head, about: written };
+        // Those that hold stop no permit: they are not looked at again here, where everybody else waits.
+        const { written, fallen, head } = writeVerdicts(now, judged, at_ms);
+        return { head, about: written, fallen };
       },
     };
   },

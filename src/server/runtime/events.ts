@@ -14,7 +14,12 @@ export type Happening = Readonly<{
 type Listener = (happening: Happening) => void;
 
 /** One bus for the whole process: routes and pages are bundled apart and share nothing else. */
-const bus = globalThis as { heavyLanternListeners?: Set<Listener>; heavyLanternTold?: number };
+const bus = globalThis as {
+  heavyLanternListeners?: Set<Listener>;
+  heavyLanternTold?: number;
+  /** In a reader: the mark of the process that tells, as it stood when it last handed a request over. */
+  heavyLanternToldThere?: string;
+};
 /** Of this process, and no other: what another one told is not counted on. */
 const process_ms = Math.round(performance.timeOrigin);
 
@@ -39,7 +44,7 @@ export function onHappening(listener: Listener): () => void {
  * between the two, and looks again.
  */
 export function toldSoFar(): string {
-  return `${process_ms}.${bus.heavyLanternTold ?? 0}`;
+  return bus.heavyLanternToldThere ?? `${process_ms}.${bus.heavyLanternTold ?? 0}`;
 }
 
 /** What had been told when this request began to read: whoever is asked for first, the mark is never later than what is shown. */

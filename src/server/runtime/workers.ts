@@ -4,6 +4,7 @@ import { join } from "node:path";
 import { Piscina } from "piscina";
 import { hashing, type Hashing } from "../../workers/hashing";
 import { doTask, type TaskName, type Tasks } from "../../workers/tasks";
+import { isReader } from "./reader";
 
 /**
  * Threads for what is too heavy for the one that answers everybody. Plans, imports, papers and pictures share one pool, of
@@ -60,7 +61,13 @@ export function startWorkers(): void {
       maxQueue: HEAVY_QUEUE,
       niceIncrement: NICE,
     }),
-    hashing: new Piscina({ filename: file("hashing"), minThreads: 1, maxThreads: HASHERS, maxQueue: HASH_QUEUE }),
+    hashing: new Piscina({
+      filename: file("hashing"),
+      // Nobody signs in a reader.
+      minThreads: isReader() ? 0 : 1,
+      maxThreads: HASHERS,
+      maxQueue: HASH_QUEUE,
+    }),
   };
 }
 

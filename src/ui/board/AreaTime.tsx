@@ -25,6 +25,7 @@ export const AreaTime = memo(function AreaTime({
   choose,
   trial,
   drag,
+  open,
 }: {
   rows: readonly TimeRow[];
   window: Readonly<{ from_ms: number; to_ms: number }>;
@@ -37,11 +38,13 @@ export const AreaTime = memo(function AreaTime({
   /** A planned job whose window is tried elsewhere. */
   trial: Readonly<{ job: string; by_ms: number }> | null;
   drag: (job: string, by_ms: number) => void;
+  /** Shows all of an area, or again only what is next. */
+  open: (area: string) => void;
 }) {
   const x = scaleTime([from_ms, to_ms], [NAMES, WIDTH]);
   const dragging = useDragging((to_ms - from_ms) / (1 - NAMES / WIDTH), drag);
-  const tops = rows.map((_, index) => rows.slice(0, index).reduce((sum, { lanes }) => sum + lanes.length, 0));
-  const lanes = rows.reduce((sum, row) => sum + row.lanes.length, 0);
+  const tops = rows.map((_, index) => rows.slice(0, index).reduce((sum, row) => sum + lanesOf(row), 0));
+  const lanes = rows.reduce((sum, row) => sum + lanesOf(row), 0);
   const height = HEAD + Math.max(1, lanes) * LANE + 6;
   const placed = rows.flatMap((row, index) =>
     row.lanes.flatMap((bars, lane) => bars.map((bar) => ({ bar, y: HEAD + (tops[index]! + lane) * LANE }))),
@@ -72,6 +75,32 @@ export const AreaTime = memo(function AreaTime({
           </text>
         </g>
       ))}
+      {rows.map((row, index) => {
+        if (!hasSwitch(row)) return null;
+        const y = HEAD + (tops[index]! + row.lanes.length) * LANE;
+        const words = row.isOpened ? "only what is out or next" : `${row.more} more, planned or over`;
+        return (
+          <g
+            key={row.area}
+            role="button"
+            tabIndex={0}
+            aria-expanded={row.isOpened}
+            aria-label={`${row.area === "" ? "no area" : row.area}: ${words}`}
+            className="board-more"
+            onClick={() => open(row.area)}
+            onKeyDown={(event) => {
+              if (event.key !== "Enter" && event.key !== " ") return;
+              event.preventDefault();
+              open(row.area);
+            }}
+          >
+            <rect x={0} y={y - 2} width={WIDTH} height={LANE} className="board-more-room" />
+            <text x={NAMES + 4} y={y + 13} fontSize={TEXT}>
+              {words}
+            </text>
+          </g>
+        );
+      })}
       {conflicts.map((one) => {
         const [a, b] = [yOf(one.of), yOf(one.with)];
         if (a === undefined || b === undefined || one.from_ms < from_ms || one.from_ms > to_ms) return null;
@@ -142,6 +171,9 @@ export const AreaTime = memo(function AreaTime({
     </svg>
   );
 });
+
+const hasSwitch = (row: TimeRow) => row.more > 0 || row.isOpened;
+const lanesOf = (row: TimeRow) => row.lanes.length + (hasSwitch(row) ? 1 : 0);
 
 /** A hand is never quite still. */
 const STILL_px = 4;

@@ -20,7 +20,8 @@ const MINUTE_MS = 60_000;
 /** The cursor moves in steps of so much. */
 const STEP_MS = 5 * MINUTE_MS;
 
-type Props = Readonly<{
+/** What is shown of the site. */
+export type BoardData = Readonly<{
   window: Readonly<{ from_ms: number; to_ms: number }>;
   areas: readonly Area[];
   tracks: SiteTracks;
@@ -28,6 +29,11 @@ type Props = Readonly<{
   conflicts: readonly ConflictRow[];
   unplanned: number;
   shared: readonly Readonly<{ point: string; jobs: readonly string[] }>[];
+}>;
+
+type Props = Readonly<{
+  /** As JSON: a large site is thousands of small objects, and one text is written and read many times faster. */
+  data: string;
   now_ms: number;
   timeZone: string;
   mayDecide: boolean;
@@ -37,7 +43,9 @@ type Props = Readonly<{
 
 /** The site now, before and after: the plan, time by area, and what is due, linked to each other. */
 export function BoardBench(props: Props) {
-  const { window, areas, tracks, due, conflicts, now_ms, timeZone, unplanned, shared, mayDecide, children } = props;
+  const { data, now_ms, timeZone, mayDecide, children } = props;
+  const site = useMemo(() => JSON.parse(data) as BoardData, [data]);
+  const { window, areas, tracks, due, conflicts, unplanned, shared } = site;
   const now = useNow(now_ms);
   /** Null follows the clock. */
   const [chosen_ms, setChosen] = useState<number | null>(null);
@@ -50,7 +58,17 @@ export function BoardBench(props: Props) {
   const [trial, setTrial] = useState<Trial | null>(null);
   const moved = useMemo(() => withTrial(tracks, trial), [tracks, trial]);
   const picture = useMemo(() => pictureAt(moved, at_ms, now), [moved, at_ms, now]);
-  const rows = useMemo(() => rowsOf(moved, window, now_ms, area), [moved, window, now_ms, area]);
+  const [opened, setOpened] = useState<ReadonlySet<string>>(new Set());
+  const open = useCallback(
+    (name: string) =>
+      setOpened((before) => new Set(before.has(name) ? [...before].filter((one) => one !== name) : [...before, name])),
+    [],
+  );
+  const tried = trial?.job ?? null;
+  const rows = useMemo(
+    () => rowsOf(moved, window, now_ms, { only: area, opened, trial: tried }),
+    [moved, window, now_ms, area, opened, tried],
+  );
   const planned = useMemo(() => plannedJobs(tracks, now), [tracks, now]);
   const drag = useCallback((job: string, by_ms: number) => setTrial({ job, by_ms }), []);
   const pins = useMemo(
@@ -136,6 +154,7 @@ export function BoardBench(props: Props) {
                 choose={choose}
                 trial={trial}
                 drag={drag}
+                open={open}
               />
               <div
                 aria-hidden

@@ -12,7 +12,17 @@ export type Bar = Readonly<{
   tone: "planned" | "active" | "stopped" | "expired" | "over" | "inside" | "watch";
 }>;
 
-export type TimeRow = Readonly<{ area: string; lanes: readonly (readonly Bar[])[] }>;
+export type TimeRow = Readonly<{
+  area: string;
+  lanes: readonly (readonly Bar[])[];
+  /** Bars that are planned or over and are shown when they are asked for. */
+  more: number;
+  isOpened: boolean;
+}>;
+
+/** Of what nobody is out under an area shows so many, the soonest first. What is out is always shown. */
+const QUIET_MOST = 10;
+const QUIET: ReadonlySet<Bar["tone"]> = new Set(["planned", "over"]);
 
 const TONES: Readonly<Record<string, Bar["tone"]>> = {
   live: "active",
@@ -44,12 +54,15 @@ function jobBar(job: JobTrack): Bar {
   return { number, job: number, title, href: `/jobs/${number}`, from_ms, to_ms, tone: "planned" };
 }
 
-/** Bars by area, in as many lanes as lie side by side in time; of a job with permits in the time only these. */
+/**
+ * Bars by area, in as many lanes as lie side by side in time; of a job with permits in the time only these. `only` is an area
+ * that is looked at by itself, or nothing; `opened` the areas of which everything is shown, and `trial` the job that is moved.
+ */
 export function rowsOf(
   tracks: SiteTracks,
   window: Readonly<{ from_ms: number; to_ms: number }>,
   now_ms: number,
-  only: string,
+  { only, opened, trial }: Readonly<{ only: string; opened: ReadonlySet<string>; trial: string | null }>,
 ): TimeRow[] {
   const permits = tracks.permits.filter(({ validFrom_ms, validTo_ms, states }) => {
     const isDropped = valueAt(states, now_ms) === "cancelled";
@@ -68,8 +81,25 @@ export function rowsOf(
     if (job.over_ms === null && !withPermit.has(job.number)) put(job.spot.area, jobBar(job));
   }
   return [...areas]
-    .map(([area, bars]) => ({ area, lanes: inLanes(bars) }))
+    .map(([area, bars]): TimeRow => {
+      const isWhole = only !== "" || opened.has(area);
+      const shown = isWhole ? bars : withoutMost(bars, now_ms, trial);
+      return {
+        area,
+        lanes: inLanes(shown),
+        more: bars.length - shown.length,
+        isOpened: only === "" && opened.has(area),
+      };
+    })
     .sort((a, b) => first(a) - first(b) || a.area.localeCompare(b.area));
+}
+
+/** All that is out, and of the rest what is next; what is over comes last. */
+function withoutMost(bars: readonly Bar[], now_ms: number, trial: string | null): Bar[] {
+  const isKept = (bar: Bar) => !QUIET.has(bar.tone) || bar.job === trial;
+  const isPast = ({ tone, to_ms }: Bar) => Number(tone === "over" || to_ms <= now_ms);
+  const quiet = bars.filter((bar) => !isKept(bar)).sort((a, b) => isPast(a) - isPast(b) || a.from_ms - b.from_ms);
+  return [...bars.filter(isKept), ...quiet.slice(0, QUIET_MOST)];
 }
 
 const first = ({ lanes }: TimeRow) => Math.min(...lanes.flat().map(({ from_ms }) => from_ms));
