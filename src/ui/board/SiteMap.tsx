@@ -3,6 +3,7 @@
 import { memo } from "react";
 import type { PicturedWork, SitePicture } from "../../core/board/pictureAt";
 import type { Area } from "../../core/plant/plant";
+import { apart, PlannedMarks } from "./PlannedMarks";
 import { linesOf, placeApart, widthOf, type Box } from "./mapPlacing";
 
 /** The picture's width in its own units: about as many pixels on a desk, so that words keep their size. */
@@ -44,7 +45,7 @@ export function SiteMap({
     x: (x_m - view.left_m) * view.scale,
     y: (y_m - view.top_m) * view.scale,
   });
-  const known = picture.works.filter(({ spot }) => spot.isKnown);
+  const { named: known, quiet } = apart(picture.works.filter(({ spot }) => spot.isKnown));
   const lost = picture.works.filter(({ spot }) => !spot.isKnown);
   const isFaint = (of_m: number) => level_m !== null && Math.abs(of_m - level_m) > 0.5;
   const boxes = placeApart(
@@ -112,6 +113,7 @@ export function SiteMap({
             </path>
           );
         })}
+        <PlannedMarks works={quiet} at={at} isFaint={isFaint} shown={shown} choose={choose} />
         {known.map((work, index) => (
           <WorkMark
             key={work.number}

@@ -99,7 +99,9 @@ function withoutMost(bars: readonly Bar[], now_ms: number, trial: string | null)
   const isKept = (bar: Bar) => !QUIET.has(bar.tone) || bar.job === trial;
   const isPast = ({ tone, to_ms }: Bar) => Number(tone === "over" || to_ms <= now_ms);
   const quiet = bars.filter((bar) => !isKept(bar)).sort((a, b) => isPast(a) - isPast(b) || a.from_ms - b.from_ms);
-  return [...bars.filter(isKept), ...quiet.slice(0, QUIET_MOST)];
+  // A line that says "1 more" takes the room of the one.
+  const most = quiet.length <= QUIET_MOST + 1 ? quiet.length : QUIET_MOST;
+  return [...bars.filter(isKept), ...quiet.slice(0, most)];
 }
 
 const first = ({ lanes }: TimeRow) => Math.min(...lanes.flat().map(({ from_ms }) => from_ms));
