@@ -243,6 +243,8 @@ test("pages are drawn by a process of their own: while it stands still work is s
   const { request } = page;
   const look = async () => (await request.get("/permits", { timeout: 60_000 })).status();
   expect(await look()).toBe(200);
+  // What one process hands to the other nobody else can say.
+  expect((await request.get("/permits", { headers: { "x-lantern-handed": "x" } })).status()).toBe(200);
   const [reader, ...more] = startedBy(site.pid());
   expect(more).toEqual([]);
   process.kill(reader!, "SIGSTOP");

@@ -281,7 +281,7 @@ function lookUpOf(plant: Plant): LookUp {
       .filter(matters)
       .map(({ tag }) => tag)
       .sort(),
-    areaOf: new Map(plant.areas.map((area) => [area.name, area])),
+    areaOf: areasByName(plant.areas),
     besideBleed,
     tags,
     indexOf: new Map(plant.items.map(({ tag }, index) => [tag, index])),
@@ -301,9 +301,21 @@ export function areaAt(areas: readonly Area[], at: At): Area | undefined {
     .sort((a, b) => Math.abs(a.level_m - at.level_m) - Math.abs(b.level_m - at.level_m))[0];
 }
 
-/** Where an item stands: its own figures, else the middle of its area. */
+/** Areas by name, made once for a list of them: it never changes, and every item of a register asks. */
+const named = new WeakMap<readonly Area[], ReadonlyMap<string, Area>>();
+
+function areasByName(areas: readonly Area[]): ReadonlyMap<string, Area> {
+  const known = named.get(areas);
+  if (known) return known;
+  // Of two of one name the first counts.
+  const made = new Map([...areas].reverse().map((area) => [area.name, area]));
+  named.set(areas, made);
+  return made;
+}
+
+/** Where an item stands: its own figures, else the middle of its area. Cost: constant. */
 export function placeOf(item: Item, areas: readonly Area[]): At | null {
-  const area = areas.find(({ name }) => name === item.area);
+  const area = item.area === undefined ? undefined : areasByName(areas).get(item.area);
   const level_m = item.level_m ?? area?.level_m ?? 0;
   if (item.x_m !== undefined && item.y_m !== undefined) return { x_m: item.x_m, y_m: item.y_m, level_m };
   if (area === undefined) return null;
