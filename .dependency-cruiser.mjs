@@ -55,6 +55,8 @@ const CORE_ROOMS = [
   "library",
   "rounds",
   "figures",
+  "access",
+  "calendar",
 ];
 
 /** The server's, likewise: what is below knows nothing of what is above. Rooms on one line may use one another. */
@@ -77,6 +79,7 @@ const SERVER_FLOORS = [
     "library",
     "muster",
     "crew",
+    "access",
   ],
   ["board", "lists"],
   ["acts"],

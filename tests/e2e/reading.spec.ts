@@ -35,6 +35,7 @@ const OF: Readonly<Record<string, string>> = {
   "/procedures/[number]": "/procedures/IP-0001",
   "/procedures/[number]/placard": "/procedures/IP-0001/placard",
   "/api/photos/[id]": "/api/photos/none",
+  "/api/calendar/[file]": "/api/calendar/nobodys-token-at-all.ics",
 };
 /** Read by anybody: the way in, how the server is, and the clock of a test. */
 const OPEN = new Set(["/sign-in", "/api/health", "/api/test-clock"]);

@@ -18,7 +18,7 @@ const AGAIN_MOST_MS = 60_000;
 const OF_THE_LINE = new Set(["connection", "keep-alive", "transfer-encoding", "upgrade", "te", "trailer"]);
 
 /**
- * What a reader answers: pages, files, papers, lists, and sums about the board. Everything that is sent, and what belongs to
+ * What a reader answers: pages, files, papers, lists, calendars, and sums about the board. Everything that is sent, and what belongs to
  * the process that acts (its streams, its health, the test's clock), stays where it is.
  *
  * @param {string | undefined} method
@@ -26,7 +26,7 @@ const OF_THE_LINE = new Set(["connection", "keep-alive", "transfer-encoding", "u
  */
 export function isOnlyLookedAt(method, url = "") {
   if (method !== "GET" && method !== "HEAD") return false;
-  return !url.startsWith("/api/") || url.startsWith("/api/board/");
+  return !url.startsWith("/api/") || url.startsWith("/api/board/") || url.startsWith("/api/calendar/");
 }
 
 /** A reader, started again whenever it ends. On a machine with one core there is none: it would only be in the way. */

@@ -209,6 +209,10 @@ export type Refusal =
   | { code: "instrument busy"; number: string; where: string }
   | { code: "from inside"; point: string }
   | { code: "corners first"; wants: readonly string[] }
+  | { code: "opens nothing" }
+  | { code: "token too long"; days: number }
+  | { code: "too many tokens"; most: number }
+  | { code: "not for a program"; what: string }
   | { code: "too many bends"; bends: number; most: number; to: string }
   | { code: "no bad reading"; point: string }
   | { code: "nothing odd"; point: string }

@@ -68,6 +68,7 @@ import {
 } from "../box/removalActs";
 import { checkLocks, rehangLock } from "../isolation/lockCheckActs";
 import { swapPoint } from "../isolation/swapAct";
+import { accessActs } from "../access/accessActs";
 import { PEOPLE_ACTS } from "./peopleActs";
 import { enterList } from "./peopleListAct";
 
@@ -142,6 +143,7 @@ export const ACTS: ReadonlyMap<string, Act> = new Map(
     ...PERMIT_REPORT_ACTS,
     ...HAZARD_ACTS,
     ...PEOPLE_ACTS,
+    ...accessActs((type) => ACTS.get(type)),
     enterList,
     postDetector,
     takeDetector,

@@ -9,6 +9,7 @@ import type { Tx } from "../db/database";
 import { knownDevices, people, sessions } from "../db/schema";
 import { defineAct, type ActContext, type ActOutcome } from "../act/act";
 import { line } from "../job/jobActs";
+import { revokeAllOf } from "../access/accessStore";
 import { tiesOf } from "../box/tiesOf";
 import { forgive } from "../people/attempts";
 import { hashPassword, hashPin, newSecrets as secretsToHand } from "../people/secrets";
@@ -174,6 +175,7 @@ const leave = defineAct({
     changed(context, { type: "leave", person }, ({ id, name }) => {
       context.tx.update(people).set({ active: false }).where(eq(people.id, id)).run();
       context.tx.delete(sessions).where(eq(sessions.personId, id)).run();
+      revokeAllOf(context.tx, id, context.now_ms);
       return { did: `${name} signs in no more: ${words}` };
     }),
 });

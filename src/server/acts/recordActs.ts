@@ -27,6 +27,8 @@ type Where = Readonly<{
   page: string | null;
   /** When a device did it that had no network. */
   doneAt_ms?: number;
+  /** The token by which a program sent it. */
+  via?: string | undefined;
   /** They came as a round: the answer says which of them was refused. */
   isRound?: boolean;
 }>;
@@ -99,6 +101,7 @@ export function recordActs(where: Where, next: readonly NextAct[]): ActAnswer {
       doneAt_ms: Math.min(where.doneAt_ms ?? now_ms, now_ms),
       recordedAt_ms: now_ms,
       transcribedBy: null,
+      ...(where.via === undefined ? {} : { via: where.via }),
       corrects: outcome.ok ? (outcome.corrects ?? null) : null,
       input: asked,
       answer: asStored(answerOf(outcome)),
@@ -157,7 +160,11 @@ function refusedTooOften(person: string, clock_ms: number): boolean {
 }
 
 /** What follows from an act by itself, and the permits that it stops because their isolation is not held any more. */
-function consequences(tx: Tx, outcome: Extract<ActOutcome, { ok: true }>, now_ms: number): Omit<Consequences, "fallen"> {
+function consequences(
+  tx: Tx,
+  outcome: Extract<ActOutcome, { ok: true }>,
+  now_ms: number,
+): Omit<Consequences, "fallen"> {
   const own = outcome.then?.(tx, now_ms) ?? { head: null, about: [], fallen: [] };
   const named = [outcome.subject, ...Object.values(outcome.answer), ...own.fallen];
   const changed = named.filter((one): one is string => typeof one === "string" && /^S-\d+$/.test(one));

@@ -5,7 +5,7 @@ import { sentSchema } from "../../core/permit/air/instruments";
 import { verdictSchema } from "../../core/isolation/keptSchemas";
 import { parsed } from "../db/jsonColumn";
 import type { Db, Tx } from "../db/database";
-import { detectors, isolations, ledger, items, people, plantRevisions, plantTexts } from "../db/schema";
+import { accessTokens, detectors, isolations, ledger, items, people, plantRevisions, plantTexts } from "../db/schema";
 import { countTimesAnew } from "../permit/clockTimes";
 import { CLOCK_STEPPED } from "../permit/clockWatch";
 import { moveByClock } from "../permit/settlePermits";
@@ -86,8 +86,8 @@ async function doAgain(from: Db, to: Db, entry: Entry): Promise<string | null> {
   }
   // Secrets are taken as they are, and what somebody signed is done again without them.
   if (entry.type.startsWith("person.") && !RIGHTS.has(entry.type)) return null;
-  // So are the tokens of instruments, with the instruments.
-  if (entry.type.startsWith("instrument.")) return null;
+  // So are the tokens of instruments, with the instruments, and those of programs.
+  if (entry.type.startsWith("instrument.") || entry.type.startsWith("access.")) return null;
   const act = ACTS.get(entry.type);
   if (act === undefined) return "is no act any more";
   const input = act.input.safeParse(withSecrets(from, entry));
@@ -122,7 +122,8 @@ function takeVerdict(tx: Tx, { subject, input }: Entry): null {
 }
 
 function takeWhatNoActMakes(from: Db, to: Db): void {
-  const isEmpty = (table: typeof people | typeof detectors) => to.select().from(table).all().length === 0;
+  const isEmpty = (table: typeof people | typeof detectors | typeof accessTokens) =>
+    to.select().from(table).all().length === 0;
   if (isEmpty(people)) {
     const left = leavers(from);
     for (const one of from.select().from(people).all()) {
@@ -136,6 +137,9 @@ function takeWhatNoActMakes(from: Db, to: Db): void {
       const bare = { ...one, permit: null, place: "", postedAt: null, lastAt: null, lastReading: null };
       to.insert(detectors).values(bare).run();
     }
+  }
+  if (isEmpty(accessTokens)) {
+    for (const one of from.select().from(accessTokens).all()) to.insert(accessTokens).values(one).run();
   }
   for (const one of from.select().from(plantTexts).all()) to.insert(plantTexts).values(one).onConflictDoNothing().run();
   for (const one of from.select().from(items).all()) to.insert(items).values(one).onConflictDoNothing().run();

@@ -46,6 +46,7 @@ type Where = Readonly<{
   headFile: string;
   page: string | null;
   spent: Spent;
+  via?: string | undefined;
 }>;
 /** What of an act's time went into its signature, the wait for a turn at it included. */
 export type Spent = { signing_ms: number };
@@ -63,9 +64,11 @@ export async function runAct(
   headFile: string = headFilePath(),
   page: string | null = null,
   spent: Spent = { signing_ms: 0 },
+  /** The token by which a program sent it. */
+  via?: string,
 ): Promise<ActAnswer> {
   if (person === null) return SIGNED_OUT;
-  const where: Where = { person, clock_ms, db, headFile, page, spent };
+  const where: Where = { person, clock_ms, db, headFile, page, spent, via };
   try {
     const isRound = typeof raw === "object" && raw !== null && "round" in raw;
     return await (isRound ? runRound(raw, where) : runOne(raw, where));

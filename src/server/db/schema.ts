@@ -4,4 +4,5 @@ export * from "./lockTables";
 export * from "./handoverTables";
 export * from "./libraryTables";
 export * from "./boardTables";
+export * from "./accessTables";
 export * from "./crewTables";

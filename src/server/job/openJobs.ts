@@ -2,6 +2,7 @@ import { asc, eq } from "drizzle-orm";
 import { standingFault } from "../../core/isolation/heldNow";
 import type { IsolationLife } from "../../core/isolation/isolation";
 import { nextAct, type NextAct } from "../../core/job/nextAct";
+import type { PersonId } from "../../core/people/roles";
 import type { NotHeld } from "../../core/refusal/notHeld";
 import type { Db, Tx } from "../db/database";
 import { whileUnchanged } from "../db/whileUnchanged";
@@ -26,6 +27,11 @@ export type OpenJob = Readonly<{
   /** Why its isolation may not be counted on, on the register of today; null where it may, and where none stands. */
   planFault: NotHeld | null;
   permits: readonly Readonly<{ number: string; state: string }>[];
+  /** Who asked for it, who holds it, and its crew. */
+  people: readonly PersonId[];
+  /** When it is asked whether its isolation stays, and when its locks are read; null where nobody counts on one. */
+  reviewDue_ms: number | null;
+  locksDue_ms: number | null;
 }>;
 
 /** The rows of open jobs, in the order of their numbers: asked once for all that look at one moment. */
@@ -52,6 +58,7 @@ export function openJobs(db: Db, now_ms: number): OpenJob[] {
       : null;
     const lives = written(row.id).map(({ life }) => life);
     const review = stands ? reviewOf(stands, looks(stands.id), now_ms, nameOf) : null;
+    const locksDue_ms = stands ? locksDueOf(stands) : null;
     const fault = stands && isCountedOn(stands.state) ? standingFault(asNow(stands, 0, plant.revision)) : null;
     return {
       number: row.number,
@@ -61,9 +68,12 @@ export function openJobs(db: Db, now_ms: number): OpenJob[] {
       windowTo_ms: row.windowTo,
       hasIsolation: isolation !== null,
       isUnderWay: isolation !== null && isolation.state !== "restored",
-      next: nextAct(row, isolation, lives, now_ms, review?.due_ms ?? null, fault, stands ? locksDueOf(stands) : null),
+      next: nextAct(row, isolation, lives, now_ms, review?.due_ms ?? null, fault, locksDue_ms),
       planFault: fault,
       permits: lives.map(({ number, state }) => ({ number, state })),
+      people: [...new Set([row.askedBy, row.holderId, ...row.crew])] as PersonId[],
+      reviewDue_ms: review?.due_ms ?? null,
+      locksDue_ms,
     };
   });
 }

@@ -28,6 +28,8 @@ export type LedgerEntry = Readonly<{
   input: unknown;
   /** What the act answered; given again when the same act is sent again. */
   answer: unknown;
+  /** The token by which a program sent it; absent where a person did. */
+  via?: string;
   /** The rows of state that were written with it, and what each hashes to; from version 2 on. */
   wrote?: RowHashes;
   /** What instruments had said since the row before. */
@@ -61,7 +63,7 @@ export function appendAsItWas(tx: Tx, body: string, version: number, entry: Colu
 }
 
 /** What has columns of its own beside the body. */
-type Columns = Omit<LedgerEntry, "input" | "answer" | "wrote" | "heard">;
+type Columns = Omit<LedgerEntry, "input" | "answer" | "via" | "wrote" | "heard">;
 
 function insert(tx: Tx, head: LedgerHead, body: string, version: number, entry: Columns): LedgerHead {
   const seq = head.seq + 1;

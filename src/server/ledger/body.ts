@@ -19,6 +19,7 @@ const answerSchema = z.union([
 const bodySchema = z.looseObject({
   input: z.unknown(),
   answer: answerSchema,
+  via: z.string().optional(),
 });
 export type LedgerBody = z.output<typeof bodySchema>;
 

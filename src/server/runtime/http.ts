@@ -15,10 +15,14 @@ export function isOwnOrigin(request: Request): boolean {
  * The site's address, for links and the codes on papers: `LANTERN_URL` where it is set, else the one that this was asked at.
  */
 export function siteOrigin(request: Request): string {
+  return siteOriginOf(request.headers);
+}
+
+export function siteOriginOf(headers: Pick<Headers, "get">): string {
   const set = process.env.LANTERN_URL;
   if (set) return new URL(set).origin;
-  const scheme = request.headers.get("x-forwarded-proto") === "https" ? "https" : "http";
-  return new URL(`${scheme}://${request.headers.get("host") ?? "localhost"}`).origin;
+  const scheme = headers.get("x-forwarded-proto") === "https" ? "https" : "http";
+  return new URL(`${scheme}://${headers.get("host") ?? "localhost"}`).origin;
 }
 
 /** The body's bytes, or null as soon as there are more than `most`: the rest is not read. */

@@ -5,45 +5,12 @@ import { COMPETENCES, ROLES, type Competence, type Role } from "../../core/peopl
 import type { AppointedFor } from "../../core/accounts/appointedFor";
 import { ActForm } from "../act/ActForm";
 import { Field } from "../act/Field";
+import { Ticks } from "../act/Ticks";
 import { WhenField } from "../act/WhenField";
 import { endOfDay } from "../text/siteInstant";
 import { Once, type Told } from "./Once";
 
 const clockOf = (hour: string | number): string => `${String(hour).padStart(2, "0")}:00`;
-
-function Ticks<T extends string | number>({
-  name,
-  legend,
-  options,
-  chosen = [],
-  words = String,
-}: {
-  name: string;
-  legend: string;
-  options: readonly T[];
-  chosen?: readonly T[];
-  words?: (option: T) => string;
-}) {
-  return (
-    <fieldset data-field={name}>
-      <legend className="mb-1 text-sm font-medium">{legend}</legend>
-      <div className="grid grid-cols-2 gap-x-4 sm:grid-cols-3">
-        {options.map((option) => (
-          <label key={option} className="flex min-h-11 items-center gap-2 first-letter:uppercase">
-            <input
-              type="checkbox"
-              name={name}
-              value={option}
-              defaultChecked={chosen.includes(option)}
-              className="checkbox"
-            />
-            {words(option)}
-          </label>
-        ))}
-      </div>
-    </fieldset>
-  );
-}
 
 /** Days until which competences and the induction count, as the fields name them. */
 const untilOf = (fields: FormData) =>

@@ -41,6 +41,11 @@ export function TopBar({ person, roles, children }: { person: string; roles: str
           <p className="font-medium">{person}</p>
           <p className="mb-2 text-sm">{roles}</p>
           <div className="flex flex-wrap items-center gap-2">{children}</div>
+          <p className="mt-2 text-sm">
+            <Link href="/programs" className="link">
+              Calendar and programs
+            </Link>
+          </p>
           <p className="border-base-300 mt-3 border-t pt-2 text-sm">
             A planning and record aid. Local codes, licensed people and your own procedures decide.
           </p>

@@ -1,16 +1,18 @@
 import Papa from "papaparse";
+import { asking, opens } from "@/server/access/asking";
 import { database } from "@/server/db/database";
 import { dayOf, LISTS, listTable, mayTakeOut } from "@/server/lists/lists";
-import { currentPerson } from "@/server/people/session";
 import { now_ms } from "@/server/runtime/clock";
 import { Busy, heavy } from "@/server/runtime/workers";
 
 const XLSX = "application/vnd.openxmlformats-officedocument.spreadsheetml.sheet";
 
 /** A register of the site as a table or a workbook, as it stands now. */
-export async function GET(_: Request, { params }: { params: Promise<{ file: string }> }): Promise<Response> {
-  const person = await currentPerson();
-  if (person === null) return new Response("Sign in first.", { status: 401 });
+export async function GET(request: Request, { params }: { params: Promise<{ file: string }> }): Promise<Response> {
+  const asker = await asking(request);
+  if (asker === null) return new Response("Sign in first.", { status: 401 });
+  if (!opens(asker, "lists")) return new Response("This token opens no lists.", { status: 403 });
+  const { person } = asker;
   const { file } = await params;
   const [name, ending] = file.split(".");
   const list = LISTS.find((one) => one === name);

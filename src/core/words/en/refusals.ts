@@ -149,6 +149,14 @@ function wordsOf(refusal: Refusal): string {
       return `You are not in the crew of job ${refusal.job}. Ask the coordinator to put you on it before you sign on.`;
     case "unknown":
       return `There is no ${refusal.what} ${refusal.name}.`;
+    case "opens nothing":
+      return "A token that opens nothing is of no use: choose what is read by it, or which acts come by it.";
+    case "token too long":
+      return `A token counts from now for at most ${refusal.days} days: choose a day within them.`;
+    case "too many tokens":
+      return `You have ${refusal.most} tokens that still count. Revoke one that nobody needs first.`;
+    case "not for a program":
+      return `No program is given ${refusal.what}. Leave it out, or do it yourself.`;
     case "review too late":
       return `The next review in ${refusal.hours} hours is too late: the rule profile allows ${refusal.most} at most.`;
     case "own lock":

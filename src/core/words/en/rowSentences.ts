@@ -259,6 +259,8 @@ const SITE: Readonly<Record<string, Words>> = {
   "clock.settle": plain("said that the clock is right"),
   "ledger.entered-in-error": ({ seq, reason }) => `marked row ${text(seq)} as entered in error${told(reason)}`,
   "alarm.answer": (_, { after_s }) => `answered the alarm after ${text(after_s)} s`,
+  "access.make": (_, { did }) => text(did) || "made a token",
+  "access.revoke": (_, { did }) => text(did) || "revoked a token",
   "instrument.enter": (_, { did }) => text(did) || "entered an instrument",
   "instrument.new-token": (_, { did }) => text(did) || "gave an instrument a new token",
   "instrument.revoke": (_, { did }) => text(did) || "shut an instrument out",
