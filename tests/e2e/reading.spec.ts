@@ -35,6 +35,7 @@ const OF: Readonly<Record<string, string>> = {
   "/procedures/[number]": "/procedures/IP-0001",
   "/procedures/[number]/placard": "/procedures/IP-0001/placard",
   "/api/photos/[id]": "/api/photos/none",
+  "/api/jobs/[number]": "/api/jobs/J-0001",
   "/api/calendar/[file]": "/api/calendar/nobodys-token-at-all.ics",
 };
 /** Read by anybody: the way in, how the server is, and the clock of a test. */
@@ -42,6 +43,7 @@ const OPEN = new Set(["/sign-in", "/api/health", "/api/test-clock"]);
 /** Not everybody's who is signed in; the rest is. */
 type Reader = "Maren Tolve" | "Signe Aldane" | "Idris Halloway" | "Tomas Veyron" | "Dagny Pell";
 const FOR: Readonly<Record<string, readonly Reader[]>> = {
+  "/api/jobs/[number]": ["Maren Tolve", "Signe Aldane", "Idris Halloway", "Tomas Veyron"],
   "/ledger/lines": ["Maren Tolve", "Signe Aldane"],
   "/figures/csv": ["Maren Tolve", "Signe Aldane", "Idris Halloway"],
   "/lists/[file]": ["Maren Tolve", "Signe Aldane", "Idris Halloway", "Tomas Veyron"],

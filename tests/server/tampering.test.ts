@@ -4,6 +4,7 @@ import Database from "better-sqlite3";
 import { openToRead } from "../../src/server/db/database";
 import { stateTables } from "../../src/server/db/stateRows";
 import { people } from "../../src/server/db/schema";
+import { DEMO_PIN } from "../../src/server/demo/demoPeople";
 import { seedDemo } from "../../src/server/demo/seedDemo";
 import { receive } from "../../src/server/permit/instruments";
 import { storePhoto } from "../../src/server/photos/storePhoto";
@@ -29,6 +30,13 @@ beforeAll(async () => {
   site = new TestSite();
   await seedDemo(site.db, join(__dirname, "../../demo"), site.headFile, Date.UTC(2026, 10, 20, 10));
   const [anybody] = site.db.select().from(people).all();
+  const maren = site.db
+    .select()
+    .from(people)
+    .all()
+    .find(({ signIn }) => signIn === "maren")!;
+  const token = { name: "Screen in the shop", rights: ["own calendar"], acts: ["permit.stop"], days: 30 };
+  expect(await site.act(maren.id, "access.make", token, { pin: DEMO_PIN })).toMatchObject({ ok: true });
   await storePhoto(site.db, PIXEL, anybody!.id, 0);
   site.db.$client.pragma("wal_checkpoint(TRUNCATE)");
   path = site.db.$client.name;

@@ -26,7 +26,7 @@ const OF_THE_LINE = new Set(["connection", "keep-alive", "transfer-encoding", "u
  */
 export function isOnlyLookedAt(method, url = "") {
   if (method !== "GET" && method !== "HEAD") return false;
-  return !url.startsWith("/api/") || url.startsWith("/api/board/") || url.startsWith("/api/calendar/");
+  return !url.startsWith("/api/") || ["board", "calendar", "jobs"].some((room) => url.startsWith(`/api/${room}/`));
 }
 
 /** A reader, started again whenever it ends. On a machine with one core there is none: it would only be in the way. */

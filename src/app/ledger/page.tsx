@@ -95,6 +95,7 @@ export default async function LedgerPage({
                   <strong className="font-semibold">{row.by}</strong>
                   {row.isNobody ? ": " : " "}
                   {row.refused === null ? row.words : `wanted to ${actWords(row.type)}, and was refused`}
+                  {row.via !== null && <span className="text-sm">, by a program, {row.via}</span>}
                   {row.refused && <span className="block text-sm">{row.refused}</span>}
                   {row.inError && <strong className="block">Entered in error.</strong>}
                 </td>

@@ -1,6 +1,6 @@
 import type { Metadata } from "next";
 import { headers } from "next/headers";
-import { isGiven, READ_RIGHTS, type Access } from "@/core/access/access";
+import { isGiven, READ_RIGHTS, TAKES_OUT, type Access } from "@/core/access/access";
 import { mayRead } from "@/core/people/mayRead";
 import { accessOf, accessOfAll } from "@/server/access/accessStore";
 import { ACTS } from "@/server/acts/acts";
@@ -40,7 +40,7 @@ export default async function ProgramsPage() {
         </div>
         <MakeToken
           acts={actsFor(person.roles)}
-          rights={READ_RIGHTS.filter((one) => one !== "lists" || mayRead("files", person))}
+          rights={READ_RIGHTS.filter((one) => !TAKES_OUT.has(one) || mayRead("files", person))}
           origin={siteOriginOf(await headers())}
         />
       </div>

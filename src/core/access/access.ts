@@ -5,7 +5,7 @@ import { accept, refuse, type Result } from "../refusal/result";
  * Tokens for programs: what reads or acts here without anybody signing in. A token opens a door and signs nothing: an act that
  * asks for a PIN asks for it still, and whoever made the token answers for what comes by it.
  */
-export const READ_RIGHTS = ["own calendar", "site calendar", "lists"] as const;
+export const READ_RIGHTS = ["own calendar", "site calendar", "lists", "jobs"] as const;
 export type ReadRight = (typeof READ_RIGHTS)[number];
 
 export type Access = Readonly<{
@@ -29,6 +29,9 @@ export const ACCESS_MOST = 20;
 /** Accounts, tokens, the clock and what stands at a box are people's own: no program is given them. */
 const NOT_GIVEN: readonly string[] = ["person.", "access.", "clock.", "crew.", "instrument."];
 export const isGiven = (act: string): boolean => !NOT_GIVEN.some((begin) => act.startsWith(begin));
+
+/** What is read as data leaves the site with whoever reads it. */
+export const TAKES_OUT: ReadonlySet<ReadRight> = new Set(["lists", "jobs"]);
 
 export type AccessFacts = Readonly<{
   /** The owner's tokens that still count. */
@@ -54,8 +57,8 @@ export function decideAccess(
     return refuse({ code: "token too long", days: ACCESS_MOST_DAYS });
   }
   if (facts.alive >= ACCESS_MOST) return refuse({ code: "too many tokens", most: ACCESS_MOST });
-  if (rights.includes("lists") && !facts.mayTakeOut) {
-    return refuse({ code: "not for a program", what: "lists, which you may not take out of the site" });
+  if (!facts.mayTakeOut && rights.some((right) => TAKES_OUT.has(right))) {
+    return refuse({ code: "not for a program", what: "lists or jobs, which you may not take out of the site" });
   }
   for (const act of acts) {
     const roles = facts.rolesOf(act);

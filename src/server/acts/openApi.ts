@@ -136,6 +136,20 @@ function otherPaths(): Record<string, object> {
         },
       },
     },
+    "/api/jobs/{number}": {
+      get: {
+        operationId: "job",
+        summary: "A job as it stands: hazards, isolation step by step, permits, what is next",
+        tags: ["site"],
+        parameters: [{ name: "number", in: "path", required: true, schema: { type: "string" } }],
+        responses: {
+          200: { description: "As it stands at this moment.", ...json({ type: "object" }) },
+          401: refused("No token, or one that counts no more."),
+          403: refused("Not for this token, or not for its owner."),
+          404: refused("There is none of that number."),
+        },
+      },
+    },
     "/api/calendar/{token}.ics": {
       get: {
         operationId: "calendar",

@@ -30,7 +30,7 @@ export function ledgerPage(words: string, page: number, of: PersonId | null) {
     .offset((page - 1) * LEDGER_PAGE)
     .all()
     .map((row) => {
-      const { input, answer } = bodyOf(row);
+      const { input, answer, via = null } = bodyOf(row);
       const did = answer.ok ? answer.answer.did : answer.sentence;
       const came = answer.ok ? answer.answer : {};
       return {
@@ -44,6 +44,8 @@ export function ledgerPage(words: string, page: number, of: PersonId | null) {
         doneAt: row.doneAt,
         hash: row.hash,
         corrects: row.corrects,
+        /** The token by which a program sent it; null where a person did. */
+        via,
         /** What was done, in words that follow the name of who did it. */
         words: rowSentence(row.type, input, came, nameOf),
         /** Why it was refused; null where it was done. */

@@ -10,6 +10,7 @@ export const RIGHT_WORDS: Readonly<Record<ReadRight, string>> = {
   "own calendar": "my calendar",
   "site calendar": "the site's calendar",
   lists: "lists, as tables",
+  jobs: "jobs with their steps",
 };
 
 /** Shown once: whoever set the program up puts it away. */
