@@ -11,7 +11,12 @@ const test = ownSite();
 
 type Answer = Readonly<{ ok: boolean; answer: Record<string, string>; sentence?: string }>;
 /** Operations by their ids, as the description names them. */
-type Client = Readonly<Record<string, (parameters: null, body: object) => Promise<{ data: Answer; status: number }>>>;
+type Client = Readonly<
+  Record<
+    string,
+    (parameters: Readonly<Record<string, string>> | null, body: object) => Promise<{ data: Answer; status: number }>
+  >
+>;
 
 /** A token that somebody makes on their own screen; what it opens is chosen there. */
 async function makeToken(
@@ -73,7 +78,11 @@ test("a client made from the description does a whole job for two people, each b
     expect([type, status, data.sentence]).toEqual([type, 200, undefined]);
     return data.answer;
   };
-  const jobOf = async (number: string) => (await hands.job!({ number } as never, {})).data as unknown as JobJson;
+  const jobOf = async (number: string) => {
+    const { status, data } = await hands.job!({ number }, {});
+    expect([number, status]).toEqual([number, 200]);
+    return data as unknown as JobJson;
+  };
 
   const now_ms = Date.now();
   const asked = {

@@ -235,6 +235,32 @@ function startedBy(pid: number): number[] {
     .map(Number);
 }
 
+test("a body where none belongs is nobody's next request", async ({ as, site }) => {
+  const page = await as("Maren Tolve");
+  const cookie = (await page.context().cookies()).map(({ name, value }) => `${name}=${value}`).join("; ");
+  const bodies: readonly (readonly [string, Record<string, string>])[] = [
+    ["{}", { "content-length": "2" }],
+    ["{}", { "transfer-encoding": "chunked" }],
+    ["GET /sign-in HTTP/1.1\r\nHost: x\r\n\r\n", { "content-length": "36" }],
+  ];
+  for (const [body, headers] of bodies) {
+    for (let i = 0; i < 4; i++) {
+      for (const [way, says] of [
+        ["/api/jobs/J-0001", '"number":"J-0001"'],
+        ["/permits", "<title>Permits"],
+      ] as const) {
+        const told = await ask(`${site.url}${way}`, {
+          headers: { cookie, connection: "keep-alive", ...headers },
+          body,
+        });
+        const next = await ask(`${site.url}/api/jobs/J-0001`, { headers: { cookie, connection: "keep-alive" } });
+        expect([way, headers, told.status, told.body.includes(says)]).toEqual([way, headers, 200, true]);
+        expect([way, headers, next.status, next.body.includes('"number":"J-0001"')]).toEqual([way, headers, 200, true]);
+      }
+    }
+  }
+});
+
 test("pages are drawn by a process of their own: while it stands still work is stopped all the same, and when it dies pages come", async ({
   as,
   site,

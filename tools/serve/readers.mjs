@@ -17,6 +17,8 @@ const AGAIN_MOST_MS = 60_000;
 /** Of one line between two processes, and no business of the other one. */
 const OF_THE_LINE = new Set(["connection", "keep-alive", "transfer-encoding", "upgrade", "te", "trailer"]);
 
+const OF_THE_BODY = new Set([...OF_THE_LINE, "content-length", "content-type", "content-encoding", "expect"]);
+
 /**
  * What a reader answers: pages, files, papers, lists, calendars, and sums about the board. Everything that is sent, and what belongs to
  * the process that acts (its streams, its health, the test's clock), stays where it is.
@@ -103,7 +105,11 @@ export class Readers {
     if (this.#child === null) return here();
     const handed = JSON.stringify({ told: this.here.told(), moved_ms: this.here.moved_ms() });
     const { url: path, method } = request;
-    const headers = { ...request.headers, "x-lantern-handed": handed };
+    // What is only looked at has no body. One that comes all the same is read to its end and goes no further: were its length
+    // said and not sent, the next request on that line would be taken for it.
+    request.resume();
+    const headers = Object.fromEntries(Object.entries(request.headers).filter(([name]) => !OF_THE_BODY.has(name)));
+    headers["x-lantern-handed"] = handed;
     const asked = ask({ socketPath: this.#child.socket, path, method, headers, agent: this.#agent });
     response.once("close", () => asked.destroy());
     asked.once("error", () => {

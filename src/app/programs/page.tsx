@@ -9,7 +9,8 @@ import { requirePerson } from "@/server/people/session";
 import { namesOf } from "@/server/people/signIn";
 import { siteOriginOf } from "@/server/runtime/http";
 import { requestTime_ms, siteTime } from "@/server/runtime/siteTime";
-import { MakeToken, RevokeToken, RIGHT_WORDS } from "@/ui/access/AccessForms";
+import { MakeToken, RevokeToken } from "@/ui/access/AccessForms";
+import { RIGHT_WORDS } from "@/ui/access/rightWords";
 
 export const metadata: Metadata = { title: "Calendar and programs" };
 

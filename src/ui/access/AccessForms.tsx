@@ -5,13 +5,7 @@ import { ACCESS_MOST_DAYS, READ_RIGHTS, type ReadRight } from "../../core/access
 import { ActForm } from "../act/ActForm";
 import { Field } from "../act/Field";
 import { Ticks } from "../act/Ticks";
-
-export const RIGHT_WORDS: Readonly<Record<ReadRight, string>> = {
-  "own calendar": "my calendar",
-  "site calendar": "the site's calendar",
-  lists: "lists, as tables",
-  jobs: "jobs with their steps",
-};
+import { RIGHT_WORDS } from "./rightWords";
 
 /** Shown once: whoever set the program up puts it away. */
 function Told({ secret, origin, putAway }: { secret: string; origin: string; putAway: () => void }) {
