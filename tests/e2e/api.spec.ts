@@ -28,8 +28,9 @@ async function makeToken(
   await page.getByRole("link", { name: "Calendar and programs" }).click();
   const form = page.getByRole("form", { name: "Make a token" });
   await form.getByLabel("What it is for").fill(what.name);
-  for (const right of what.rights) await form.getByRole("checkbox", { name: right, exact: true }).check();
+  for (const right of what.rights) await form.getByRole("checkbox", { name: new RegExp(`^${right}$`, "i") }).check();
   if (what.acts) await form.getByText("Acts that may come by it").click();
+  for (const kind of what.acts ? await form.locator("details details summary").all() : []) await kind.click();
   for (const act of what.acts ?? []) await form.locator(`input[name="acts"][value="${act}"]`).check();
   await form.getByLabel(/For how many days/).fill("30");
   await form.getByLabel("PIN").fill(PIN);

@@ -98,13 +98,16 @@ const KINDS: Readonly<Record<string, string>> = {
   procedure: "Procedures",
 };
 
+const OTHERS = "Others";
+
 /** What somebody may do themselves and a program may be given, by kind. */
 function actsFor(roles: readonly string[]) {
   const kinds = new Map<string, { type: string; words: string }[]>();
   for (const { type, words, roles: needs } of ACTS.values()) {
     if (!isGiven(type) || (needs.length > 0 && !needs.some((role) => roles.includes(role)))) continue;
-    const kind = KINDS[type.split(".")[0]!] ?? "Others";
+    const kind = KINDS[type.split(".")[0]!] ?? OTHERS;
     kinds.set(kind, [...(kinds.get(kind) ?? []), { type, words }]);
   }
-  return [...kinds].map(([kind, all]) => ({ kind, all }));
+  const order = [...Object.values(KINDS), OTHERS];
+  return [...kinds].map(([kind, all]) => ({ kind, all })).sort((a, b) => order.indexOf(a.kind) - order.indexOf(b.kind));
 }

@@ -61,7 +61,7 @@ export function MakeToken({
             name="rights"
             legend="It reads"
             options={READ_RIGHTS.filter((one) => rights.includes(one))}
-            words={(one) => RIGHT_WORDS[one]}
+            words={(one) => begun(RIGHT_WORDS[one])}
           />
           <details>
             <summary className="link min-h-6 w-fit cursor-pointer text-sm">Acts that may come by it</summary>
@@ -69,27 +69,35 @@ export function MakeToken({
               What you sign with your PIN is signed with it here too: the program has to be told it for each.
             </p>
             {acts.map(({ kind, all }) => (
-              <Ticks
-                key={kind}
-                name="acts"
-                legend={kind}
-                options={all.map(({ type }) => type)}
-                words={(type) => all.find((one) => one.type === type)!.words}
-              />
+              <details key={kind} className="border-base-300 border-t py-1">
+                <summary className="min-h-6 cursor-pointer text-sm">
+                  {kind} <span className="num opacity-85">{all.length}</span>
+                </summary>
+                <Ticks
+                  name="acts"
+                  legend={kind}
+                  options={all.map(({ type }) => type)}
+                  words={(type) => begun(all.find((one) => one.type === type)!.words)}
+                />
+              </details>
             ))}
           </details>
-          <Field
-            label={`For how many days, at most ${ACCESS_MOST_DAYS}`}
-            name="days"
-            inputMode="numeric"
-            maxLength={4}
-            className="num w-24"
-          />
+          <div className="w-56">
+            <Field
+              label={`For how many days, at most ${ACCESS_MOST_DAYS}`}
+              name="days"
+              inputMode="numeric"
+              maxLength={4}
+              className="num"
+            />
+          </div>
         </div>
       </ActForm>
     </section>
   );
 }
+
+const begun = (words: string) => `${words[0]!.toUpperCase()}${words.slice(1)}`;
 
 export function RevokeToken({ token }: { token: string }) {
   return <ActForm act="access.revoke" label={`Revoke ${token}`} fixed={{ token }} button="Revoke" compact />;
