@@ -29,6 +29,11 @@ export default async function HerePage() {
         </Link>
       </div>
       {rows.length === 0 && <p>Nobody is on, on post or inside.</p>}
+      {rows.length > 0 && (
+        <p className="mb-4 max-w-prose text-sm opacity-85">
+          At work: since what they first signed after eight hours without anything. They may have been here longer.
+        </p>
+      )}
       {areas.map((area) => {
         const here = rows.filter((row) => row.area === area);
         return (
@@ -45,11 +50,12 @@ export default async function HerePage() {
                     <th>Permit</th>
                     <th>Since</th>
                     <th className="text-right">For</th>
+                    <th className="text-right">At work</th>
                   </tr>
                 </thead>
                 <tbody>
-                  {here.map(({ person, name, what, permit, title, since_ms, lock }) => {
-                    const for_ms = now_ms - since_ms;
+                  {here.map(({ person, name, what, permit, title, since_ms, lock, atWorkSince_ms }) => {
+                    const atWork_ms = now_ms - atWorkSince_ms;
                     return (
                       <tr key={`${person} ${permit} ${what}`}>
                         <td className="font-medium">{name}</td>
@@ -64,11 +70,12 @@ export default async function HerePage() {
                           </Link>
                         </td>
                         <td className="num">{dayAndClock(since_ms, timeZone)}</td>
+                        <td className="num text-right">{span(now_ms - since_ms)}</td>
                         <td className="num text-right">
-                          {for_ms >= LONG_MS ? (
-                            <strong className="text-error">{span(for_ms)}, long</strong>
+                          {atWork_ms >= LONG_MS ? (
+                            <strong className="text-error">{span(atWork_ms)}, long</strong>
                           ) : (
-                            span(for_ms)
+                            span(atWork_ms)
                           )}
                         </td>
                       </tr>

@@ -1,0 +1,33 @@
+import { randomUUID } from "node:crypto";
+import { presence } from "../../src/server/board/presence";
+import { LONG_MS } from "../../src/core/board/whoIsWhere";
+import { DemoForAll } from "../support/demoSite";
+
+/** Since when somebody is at work: over permits, by what they signed, until they have rested. */
+
+const HOUR_MS = 3_600_000;
+const demo = new DemoForAll();
+
+test("who goes on under another permit has not begun anew; who rested has", () => {
+  const { db, clock_ms: now_ms } = demo.site;
+  const { $client: client } = db;
+  const [one] = presence(now_ms).filter(({ what }) => what === "on");
+  const { person, atWorkSince_ms } = one!;
+  const since = () => presence(now_ms).find((row) => row.person === person)!.atWorkSince_ms;
+  expect(now_ms - atWorkSince_ms).toBeLessThan(LONG_MS);
+  expect(atWorkSince_ms).toBeLessThanOrEqual(one!.since_ms);
+
+  const before = (from_ms: number, to_ms: number) =>
+    client
+      .prepare(
+        `INSERT INTO personal_locks (id, box_id, permit_id, person_id, lock, point, on_at_ms, off_at_ms)
+         SELECT ?, box_id, permit_id, person_id, 'X-1', point, ?, ? FROM personal_locks WHERE person_id = ? LIMIT 1`,
+      )
+      .run(randomUUID(), from_ms, to_ms, person);
+  before(atWorkSince_ms - 30 * HOUR_MS, atWorkSince_ms - 22 * HOUR_MS);
+  expect(since()).toBe(atWorkSince_ms);
+  const earlier_ms = atWorkSince_ms - 13 * HOUR_MS;
+  before(earlier_ms, atWorkSince_ms - 2 * HOUR_MS);
+  expect(since()).toBe(earlier_ms);
+  expect(now_ms - since()).toBeGreaterThan(LONG_MS);
+});
