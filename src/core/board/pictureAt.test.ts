@@ -45,6 +45,7 @@ const site = (more: Partial<SiteTracks> = {}): SiteTracks => ({
   permits: [permit()],
   jobs: [job()],
   locks: [],
+  heads: [],
   ...more,
 });
 const NOW = 7 * HOUR;

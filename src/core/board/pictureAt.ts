@@ -36,7 +36,8 @@ export type SitePicture = Readonly<{
   /** Ends that stand open. */
   openEnds: readonly Readonly<{ tag: string; by: string; spot: Spot }>[];
   locked: readonly Readonly<{ tag: string; spot: Spot }>[];
-  on: number;
+  /** People who were on, on post or inside, each once. */
+  heads: number;
   inside: number;
 }>;
 
@@ -113,7 +114,7 @@ export function pictureAt(tracks: SiteTracks, at_ms: number, now_ms: number): Si
         hung.some(([from_ms, to_ms]) => from_ms <= lockedAt_ms && (to_ms ?? Infinity) > lockedAt_ms),
       )
       .map(({ tag, spot }) => ({ tag, spot })),
-    on: works.reduce((sum, { on }) => sum + on, 0),
+    heads: isPast ? (valueAt(tracks.heads, at_ms) ?? 0) : 0,
     inside: works.reduce((sum, { inside }) => sum + inside, 0),
   };
 }

@@ -60,6 +60,8 @@ export type SiteTracks = Readonly<{
   permits: readonly PermitTrack[];
   jobs: readonly JobTrack[];
   locks: readonly LockTrack[];
+  /** How many people were on, on post or inside, each once. */
+  heads: Steps<number>;
 }>;
 
 /** What stood at a moment; undefined before the first. Cost: logarithmic. */

@@ -8,6 +8,7 @@ import {
   type SiteTracks,
   type Steps,
 } from "../../core/board/tracks";
+import { headSteps } from "../../core/board/heads";
 import { HOT_WORK } from "../../core/fire/hotWork";
 import { jobHazardsSchema } from "../../core/hazard/jobHazards";
 import { keepOutOf } from "../../core/permit/around/crossChecks";
@@ -64,6 +65,7 @@ export function siteTracks(
     }),
     jobs: rows.map((row) => jobTrack(row, over.get(row.number) ?? null, underWay.has(row.number), spot)),
     locks: lockTracks(db, window.from_ms, spot),
+    heads: headSteps(shown.map(({ life }) => life)),
   };
 }
 

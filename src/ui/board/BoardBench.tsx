@@ -96,7 +96,7 @@ export function BoardBench(props: Props) {
             ) : (
               <>
                 <Link href="/people/here" className="link">
-                  {picture.on} on
+                  {picture.heads === 1 ? "1 person" : `${picture.heads} people`}
                 </Link>
                 {picture.inside > 0 && <strong className="text-error">, {picture.inside} inside</strong>}
               </>

@@ -60,7 +60,7 @@ const barsOf = (rows: ReturnType<typeof rowsOf>) => rows.flatMap(({ lanes }) => 
 test("whatever is out is shown, however much is planned, and nothing is left out uncounted", () => {
   fc.assert(
     fc.property(jobs, permits, (planned, out) => {
-      const tracks = { jobs: planned, permits: out, locks: [] };
+      const tracks = { jobs: planned, permits: out, locks: [], heads: [] };
       const folded = rowsOf(tracks, window, now_ms, none);
       const whole = barsOf(rowsOf(tracks, window, now_ms, { ...none, opened: new Set(["Cellar", "Press hall"]) }));
       const shown = new Set(barsOf(folded).map(({ number }) => number));
@@ -75,7 +75,7 @@ test("whatever is out is shown, however much is planned, and nothing is left out
 test("of what is planned the next come first, and a job that is moved stays in sight", () => {
   fc.assert(
     fc.property(jobs, (planned) => {
-      const shown = rowsOf({ jobs: planned, permits: [], locks: [] }, window, now_ms, none);
+      const shown = rowsOf({ jobs: planned, permits: [], locks: [], heads: [] }, window, now_ms, none);
       for (const { area, lanes, more } of shown) {
         if (more === 0) continue;
         const inView = new Set(lanes.flat().map(({ number }) => number));
@@ -85,7 +85,10 @@ test("of what is planned the next come first, and a job that is moved stays in s
         expect(left.every(({ from_ms }) => from_ms >= last_ms)).toBe(true);
       }
       for (const { number } of planned.slice(0, 3)) {
-        const rows = rowsOf({ jobs: planned, permits: [], locks: [] }, window, now_ms, { ...none, trial: number });
+        const rows = rowsOf({ jobs: planned, permits: [], locks: [], heads: [] }, window, now_ms, {
+          ...none,
+          trial: number,
+        });
         expect(barsOf(rows).map((bar) => bar.number)).toContain(number);
       }
     }),
@@ -95,7 +98,10 @@ test("of what is planned the next come first, and a job that is moved stays in s
 test("an area by itself is shown whole", () => {
   fc.assert(
     fc.property(jobs, (planned) => {
-      const rows = rowsOf({ jobs: planned, permits: [], locks: [] }, window, now_ms, { ...none, only: "Cellar" });
+      const rows = rowsOf({ jobs: planned, permits: [], locks: [], heads: [] }, window, now_ms, {
+        ...none,
+        only: "Cellar",
+      });
       expect(barsOf(rows).length).toBe(planned.filter(({ spot }) => spot.area === "Cellar").length);
       expect(rows.every(({ more, isOpened }) => more === 0 && !isOpened)).toBe(true);
     }),
