@@ -112,7 +112,7 @@ export class Readers {
     headers["x-lantern-handed"] = handed;
     const asked = ask({ socketPath: this.#child.socket, path, method, headers, agent: this.#agent });
     response.once("close", () => asked.destroy());
-    asked.once("error", () => {
+    asked.on("error", () => {
       if (response.destroyed || response.writableEnded) return;
       if (response.headersSent) response.destroy();
       else here();
@@ -122,7 +122,7 @@ export class Readers {
         if (!OF_THE_LINE.has(name)) response.setHeader(name, values.length === 1 ? values[0] : values);
       }
       response.writeHead(answer.statusCode, answer.statusMessage);
-      answer.once("error", () => response.destroy());
+      answer.on("error", () => response.destroy());
       answer.pipe(response);
     });
     asked.end();
