@@ -112,10 +112,12 @@ export class Readers {
     headers["x-lantern-handed"] = handed;
     const asked = ask({ socketPath: this.#child.socket, path, method, headers, agent: this.#agent });
     response.once("close", () => asked.destroy());
+    let isHere = false;
     asked.on("error", () => {
-      if (response.destroyed || response.writableEnded) return;
-      if (response.headersSent) response.destroy();
-      else here();
+      if (isHere || response.destroyed || response.writableEnded) return;
+      isHere = !response.headersSent;
+      if (isHere) here();
+      else response.destroy();
     });
     asked.once("response", (answer) => {
       for (const [name, values] of Object.entries(answer.headersDistinct)) {
