@@ -76,7 +76,7 @@ test("an entry permit is written with at most 10 fields typed, and what is taken
   await hand.open(bram, `/jobs/${job}/permits`);
   const write = await hand.reach(bram, "Write the permits required");
   // What is taken beforehand is the worse.
-  for (const name of ["badAir", "engulfing", "otherHazard"]) {
+  for (const name of ["badAir", "engulfing", "trapping", "otherHazard"]) {
     await expect(write.locator(`[name="confined space entry: ${name}"]`)).toBeChecked();
   }
   await hand.tick(write.getByRole("checkbox", { name: /hydrogen sulphide/i }));

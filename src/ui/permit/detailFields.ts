@@ -91,7 +91,7 @@ export const DETAIL_FIELDS: Readonly<Record<PermitKind, readonly DetailField[]>>
     { name: "space", label: "The space", as: "text", group: "The space" },
     { name: "badAir", label: "Its air may be bad", as: "tick", initial: "on", group: "The space" },
     { name: "engulfing", label: "Something may bury or drown", as: "tick", initial: "on", group: "The space" },
-    { name: "trapping", label: "Walls or floors that narrow and trap", as: "tick", group: "The space" },
+    { name: "trapping", label: "Walls or floors that narrow and trap", as: "tick", initial: "on", group: "The space" },
     { name: "otherHazard", label: "Another serious hazard", as: "tick", initial: "on", group: "The space" },
     { name: "otherWords", label: "Which", as: "text", group: "The space" },
     { name: "volume_m3", label: "Volume", as: "number", quantity: "volume", group: "The space" },

@@ -1,4 +1,5 @@
 import { DETAILS } from "../../../../tests/support/permits";
+import { DETAIL_FIELDS } from "../../../ui/permit/detailFields";
 import { askedDetailsSchema, detailsSchema } from "./details";
 import { PERMIT_KINDS } from "./kinds";
 
@@ -25,6 +26,21 @@ test.each(["corners", "ducts", "travel_m", "width_m", "depth_m", "volume_m3", "b
   "confined space entry: %s is asked",
   (name) => {
     expect(faults(without(DETAILS["confined space entry"], name))).toEqual([name]);
+  },
+);
+
+const SPACE_HAZARDS = ["badAir", "engulfing", "trapping", "otherHazard"];
+
+test.each(SPACE_HAZARDS)(
+  "confined space entry: %s is there until somebody says that it is not, each by itself",
+  (name) => {
+    const denied = Object.fromEntries(SPACE_HAZARDS.map((one) => [one, false]));
+    const others = { ...DETAILS["confined space entry"], ...denied };
+    expect(askedDetailsSchema.parse(without(others, name))).toMatchObject({ ...denied, [name]: true });
+    expect(askedDetailsSchema.parse(others)).toMatchObject(denied);
+    // As a form begins.
+    const field = DETAIL_FIELDS["confined space entry"].find((one) => one.name === name);
+    expect(field).toMatchObject({ as: "tick", initial: "on" });
   },
 );
 

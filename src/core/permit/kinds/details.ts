@@ -49,6 +49,8 @@ function figure(label: string, { min, max, above, whole, as = "count" }: Bounds)
 const list = (label: string, most = 40) =>
   z.array(z.string().trim().min(1).max(120)).max(most, `${label}: at most ${most}`).default([]);
 const yes = z.union([z.boolean(), z.literal("on").transform(() => true)]).default(false);
+/** Of a hazard: there until somebody says that it is not. */
+const unlessDenied = z.union([z.boolean(), z.literal("on").transform(() => true)]).default(true);
 const gases = z
   .array(z.enum(SUBSTANCES.map(({ name }) => name) as [string, ...string[]], "no such gas in the list"))
   .default([]);
@@ -88,11 +90,11 @@ const hotWork = z.object({
 const entry = z.object({
   kind: z.literal("confined space entry"),
   space: words("The space", 80),
-  /** Why the space asks for a permit; nothing said is taken as all of it. */
-  badAir: yes,
-  engulfing: yes,
-  trapping: yes,
-  otherHazard: yes,
+  /** Why the space asks for a permit. Each that nobody denied is taken to be there. */
+  badAir: unlessDenied,
+  engulfing: unlessDenied,
+  trapping: unlessDenied,
+  otherHazard: unlessDenied,
   otherWords: z.string().trim().max(500).default(""),
   depth_m: figure("The depth", { min: 0, max: 200, as: "length" }),
   travel_m: figure("How far people go in", { min: 0, max: 500, as: "length" }),
