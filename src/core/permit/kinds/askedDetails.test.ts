@@ -1,5 +1,4 @@
 import { DETAILS } from "../../../../tests/support/permits";
-import { DETAIL_FIELDS } from "../../../ui/permit/detailFields";
 import { askedDetailsSchema, detailsSchema } from "./details";
 import { PERMIT_KINDS } from "./kinds";
 
@@ -38,9 +37,6 @@ test.each(SPACE_HAZARDS)(
     const others = { ...DETAILS["confined space entry"], ...denied };
     expect(askedDetailsSchema.parse(without(others, name))).toMatchObject({ ...denied, [name]: true });
     expect(askedDetailsSchema.parse(others)).toMatchObject(denied);
-    // As a form begins.
-    const field = DETAIL_FIELDS["confined space entry"].find((one) => one.name === name);
-    expect(field).toMatchObject({ as: "tick", initial: "on" });
   },
 );
 
