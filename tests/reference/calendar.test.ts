@@ -1,6 +1,7 @@
 import ICAL from "ical.js";
 import { calendarEntries, calendarFile } from "../../src/server/access/calendar";
 import { entriesFor } from "../../src/core/calendar/entries";
+import { openPermits } from "../../src/server/permit/openPermits";
 import { currentPlant } from "../../src/server/plant/plantStore";
 import { DemoForAll } from "../support/demoSite";
 
@@ -45,7 +46,7 @@ test("the site's calendar holds every time that is to come, each once, as it is"
   // Of each kind of thing the demo has one.
   const all = entries.map(({ words }) => words).join("\n");
   for (const kind of [
-    /^P-\d+ hot work: /m,
+    /^P-\d+ hot work, live: /m,
     /: read the air again$/m,
     /^J-\d+: review/m,
     /yearly inspection/m,
@@ -53,6 +54,16 @@ test("the site's calendar holds every time that is to come, each once, as it is"
   ]) {
     expect(all).toMatch(kind);
   }
+});
+
+test("of a permit it says how it stands, and of everything when that was so", () => {
+  const { db, clock_ms: now_ms } = demo.site;
+  const states = new Map(openPermits(db, now_ms).map(({ now }) => [now.number, now.state]));
+  const text = calendarFile(db, { person: null, name: "The site", origin, now_ms });
+  const valid = readBack(text).filter(({ uid }) => uid.includes("-valid@"));
+  expect(valid.length).toBe(states.size);
+  for (const { words } of valid) expect(words).toContain(`, ${states.get(words.split(" ")[0]!)}: `);
+  expect(text.replace(/\r\n /g, "").match(/^DESCRIPTION:As it stood at /gm)!.length).toBe(readBack(text).length);
 });
 
 test("somebody's own calendar holds nothing that is not theirs", () => {

@@ -10,6 +10,7 @@ import { allGear } from "../gear/gearStore";
 import { openJobs } from "../job/openJobs";
 import { allVersions } from "../library/procedureStore";
 import { openPermits } from "../permit/openPermits";
+import { siteTime } from "../runtime/siteTime";
 
 /**
  * Everything with a time that is still to come or goes on: permits and what falls due under them, windows of jobs, looks at
@@ -25,7 +26,8 @@ function ofPermits(db: Db, now_ms: number): CalendarEntry[] {
     const own = [now.holder, ...(now.issuer === null ? [] : [now.issuer]), ...peopleOn(now).map((on) => on.person)];
     const valid: CalendarEntry = {
       id: `${now.number} valid`,
-      words: `${now.number} ${now.details.kind}: ${title()}`,
+      // A calendar is old when it is looked at: what is no permit to work yet, or no more, must not look like one.
+      words: `${now.number} ${now.details.kind}, ${now.state}: ${title()}`,
       from_ms: now.validFrom_ms,
       to_ms: now.validTo_ms,
       path,
@@ -149,6 +151,7 @@ export function calendarFile(
       stamp: new Date(now_ms),
       summary: one.words,
       url: `${origin}${one.path}`,
+      description: `As it stood at ${siteTime(now_ms)}. What counts is on the site's own screens.`,
     });
   }
   return calendar.toString();
