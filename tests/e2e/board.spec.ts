@@ -10,7 +10,7 @@ test("the board shows the site now, as it was and as it is planned", async ({ as
   const plan = maren.getByRole("group", { name: "Site plan" });
   await expect(plan.getByRole("link", { name: /^P-0001, .*, active, 2 on$/ })).toBeVisible();
   await expect(plan.getByRole("link", { name: /^J-0003, .*, planned$/ })).toBeVisible();
-  await expect(maren.getByRole("region", { name: "The site" }).getByRole("status")).toHaveText("3 on");
+  await expect(maren.getByRole("region", { name: "The site" }).getByRole("status")).toHaveText("4 people");
 
   // Back: nothing was out yet. By keyboard, as everything here.
   const cursor = maren.getByRole("slider", { name: "Moment that is shown" });
