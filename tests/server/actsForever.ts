@@ -23,7 +23,9 @@ async function main(): Promise<void> {
   };
   const file = (name: string) => ({ name, text: readFileSync(join(process.env.LANTERN_HOME!, "demo", name), "utf8") });
   await act("plant.import", { files: [file("items.csv"), file("links.csv")] });
+  const pace_ms = Number(process.env.LANTERN_PACE_MS ?? 0);
   for (;;) {
+    if (pace_ms > 0) await new Promise((go) => setTimeout(go, pace_ms));
     await act("job.ask", {
       title: "Look at pump A",
       work: "Look.",
