@@ -132,7 +132,7 @@ test("a client made from the description does a whole job for two people, each b
     }
   };
   const isolation = await walk("isolate");
-  expect(isolation).toMatchObject({ state: "proven", fault: null });
+  expect(isolation).toMatchObject({ state: "proven", fault: null, stale: [] });
   await act(hands, "permit.begin-alone", { permit, briefed: true });
   // What it is not for is refused, whatever its owner may do; so are a wrong PIN, none, and a token of nobody's.
   const refusal = async (client: Client, type: string, body: object) => {

@@ -2,7 +2,7 @@ import type { Metadata } from "next";
 import { headers } from "next/headers";
 import { isGiven, READ_RIGHTS, TAKES_OUT, type Access } from "@/core/access/access";
 import { mayRead } from "@/core/people/mayRead";
-import { accessOf, accessOfAll } from "@/server/access/accessStore";
+import { accessNow } from "@/server/access/accessStore";
 import { ACTS } from "@/server/acts/acts";
 import { database } from "@/server/db/database";
 import { requirePerson } from "@/server/people/session";
@@ -19,9 +19,9 @@ export default async function ProgramsPage() {
   const person = await requirePerson();
   const db = database();
   const now_ms = requestTime_ms();
-  const own = accessOf(db, person.id, now_ms);
+  const own = accessNow(db, now_ms, person.id);
   const others = person.roles.includes("coordinator")
-    ? accessOfAll(db, now_ms).filter(({ owner }) => owner !== person.id)
+    ? accessNow(db, now_ms).filter(({ owner }) => owner !== person.id)
     : [];
   const nameOf = namesOf(db);
   return (

@@ -2,7 +2,7 @@ import { z } from "zod";
 import { decideAccess, READ_RIGHTS } from "../../core/access/access";
 import { mayRead } from "../../core/people/mayRead";
 import { defineAct, type Act } from "../act/act";
-import { accessNumbered, accessOf, addAccess, newToken, revoke } from "./accessStore";
+import { accessNow, accessNumbered, addAccess, newToken, revoke } from "./accessStore";
 
 const DAY_MS = 86_400_000;
 
@@ -29,7 +29,7 @@ export function accessActs(find: (type: string) => Act | undefined): Act[] {
       const decided = decideAccess(
         asked,
         {
-          alive: accessOf(tx, person.id, now_ms).length,
+          alive: accessNow(tx, now_ms, person.id).length,
           mayTakeOut: mayRead("files", person),
           rolesOf: (act) => find(act)?.roles ?? null,
           wordsOf: (act) => find(act)?.words ?? act,

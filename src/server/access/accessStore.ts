@@ -63,23 +63,13 @@ export function revokeAllOf(tx: Tx, owner: string, now_ms: number): void {
     .run();
 }
 
-/** Of one person, those that still count, the newest first. */
-export function accessOf(tx: Tx, owner: string, now_ms: number): Access[] {
+/** Those that still count, the newest first: of one person, or of everybody. */
+export function accessNow(tx: Tx, now_ms: number, owner?: string): Access[] {
+  const alive = and(isNull(accessTokens.revokedAt), gt(accessTokens.until, now_ms));
   return tx
     .select()
     .from(accessTokens)
-    .where(and(eq(accessTokens.ownerId, owner), isNull(accessTokens.revokedAt), gt(accessTokens.until, now_ms)))
-    .orderBy(desc(accessTokens.number))
-    .all()
-    .map(toAccess);
-}
-
-/** Of everybody, those that still count, with whose they are. */
-export function accessOfAll(tx: Tx, now_ms: number): Access[] {
-  return tx
-    .select()
-    .from(accessTokens)
-    .where(and(isNull(accessTokens.revokedAt), gt(accessTokens.until, now_ms)))
+    .where(owner === undefined ? alive : and(alive, eq(accessTokens.ownerId, owner)))
     .orderBy(desc(accessTokens.number))
     .all()
     .map(toAccess);

@@ -30,15 +30,20 @@ export function jobJson(number: string, now_ms: number): object | null {
         : {
             number: view.isolation.number,
             state: view.isolation.state,
-            /** Why nobody may count on it now; null where one may, as far as its steps go. */
+            /** Why its plan or its locks may not be counted on now; null where nothing is known against them. */
             fault: view.planFault,
+            /** Proofs that are done again before anybody goes on, and why: proven or not, nobody works on meanwhile. */
+            stale: view.stale,
             held: view.held,
             steps: steps.map((step) => {
-              const { done: _done, begun: _begun, stuck: _stuck, failures: _failures, ...planned } = step;
+              const { done: _done, begun: _begun, stuck, failures, ...planned } = step;
               return {
                 ...planned,
                 words: stepLabel(step),
                 isDone: isDone.has(step.id),
+                /** Somebody wrote that it cannot be done, or that it failed: it is not simply still to do. */
+                isStuck: stuck !== null,
+                failures: failures?.length ?? 0,
                 waitsFor: step.after.filter((id) => !isDone.has(id)),
               };
             }),
